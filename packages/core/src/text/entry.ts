@@ -1,0 +1,33 @@
+/** Numbers as people type them. */
+import { CoreError } from '../errors';
+
+export interface TypedNumber {
+  /** As typed, without the blanks around it: its digits say how finely it was read. */
+  readonly text: string;
+  readonly value: number;
+}
+
+/** Beyond 15 significant digits a double no longer gives the typed decimal back (IEEE 754). */
+const MOST_DIGITS = 15;
+
+/**
+ * Reads a typed number: optional sign, digits, one decimal point or comma.
+ * @throws CoreError `nothing-typed`, `two-decimal-signs`, `not-a-number`, `too-many-digits`
+ * @example parseTyped(' 12,02 ') // { text: '12,02', value: 12.02 }
+ */
+export function parseTyped(typed: string): TypedNumber {
+  const text = typed.trim();
+  if (text === '') throw new CoreError({ code: 'nothing-typed' });
+  if ((text.match(/[.,]/g) ?? []).length > 1) throw new CoreError({ code: 'two-decimal-signs', text });
+  const plain = text.replace(',', '.').replace(/^[−–]/, '-');
+  if (!/^[+-]?(\d+\.?\d*|\.\d+)$/.test(plain)) throw new CoreError({ code: 'not-a-number', text });
+  const digits = plain.replace(/[^\d]/g, '').replace(/^0+/, '');
+  if (digits.length > MOST_DIGITS) throw new CoreError({ code: 'too-many-digits', text, most: MOST_DIGITS });
+  // Adding 0 turns a typed -0 into 0, which no screen should show with a sign.
+  return { text, value: Number(plain) + 0 };
+}
+
+/** Decimal places of a typed number: 3 for `12.020`, 0 for `12`. */
+export function typedDecimals(text: string): number {
+  return /[.,](\d*)/.exec(text)?.[1]?.length ?? 0;
+}
