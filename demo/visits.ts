@@ -1,0 +1,158 @@
+/** Visits of the past two years and jobs in hand, walked through the store as a technician would. */
+import { formatFixed, type Direction } from '@barys/core';
+import { makeTransmitter, type SimulatedTransmitter } from '@barys/rig';
+import {
+  beginAsLeft,
+  connectJob,
+  CONNECT_CHECKS,
+  decideToAdjust,
+  decideToLeave,
+  finishRun,
+  loadJob,
+  logAdjustment,
+  openJob,
+  passBrief,
+  rangeOf,
+  rankReferences,
+  listReferences,
+  saveReading,
+  signJob,
+  evaluateStoredRun,
+  asFoundRun,
+  type Actor,
+  type Queryable,
+  type RunKind,
+} from '@barys/store';
+import type { Dayjs } from 'dayjs';
+import { randomUUID } from 'node:crypto';
+
+export interface DemoInstrument {
+  readonly tag: string;
+  readonly zeroErrorPercent: number;
+  readonly spanErrorPercent: number;
+  readonly driftPercentPerVisit: number;
+  readonly hysteresisPercent: number;
+  readonly openAt?: string;
+}
+
+/** A clock that a visit moves on as it works. */
+export interface Visit {
+  readonly instrument: DemoInstrument;
+  readonly personId: number;
+  readonly start: Dayjs;
+  /** Which visit to this instrument, from 0: the errors drift with it. */
+  readonly number: number;
+  readonly seed: number;
+  /** Where to leave the job, or undefined to sign it. */
+  readonly stopAt?: string;
+}
+
+const RESIDUAL_PERCENT = 0.012;
+const NOISE_PERCENT = 0.008;
+/** Readings taken of a run that was left in the middle. */
+const READINGS_OF_HALF_RUN = 6;
+
+export async function makeVisit(tx: Queryable, visit: Visit): Promise<void> {
+  const { instrument, number } = visit;
+  let minutes = 0;
+  const actor = (): Actor => {
+    const at = visit.start.add((minutes += 2), 'minute');
+    return { personId: visit.personId, at: at.toDate(), today: at.format('YYYY-MM-DD') };
+  };
+  const jobId = await openJob(tx, actor(), instrument.tag, 'due');
+  await passBrief(tx, actor(), jobId);
+  const job = await loadJob(tx, jobId);
+  const range = rangeOf(job.instrument.configuration);
+  const references = await listReferences(tx);
+  const best = (quantity: 'pressure' | 'current'): string => {
+    const [fit] = rankReferences(references, quantity, job.instrument, actor().today);
+    if (fit === undefined) throw new Error(`the demo has no ${quantity} reference for ${instrument.tag}`);
+    return fit.reference.tag;
+  };
+  await connectJob(tx, actor(), jobId, {
+    pressureReference: best('pressure'),
+    meter: best('current'),
+    ambient: { temperatureC: 21 + (visit.seed % 5), humidityPercent: 45 + (visit.seed % 12), barometerHpa: 1006 + (visit.seed % 15) },
+    checksDone: CONNECT_CHECKS,
+    note: '',
+  });
+  const faulty = makeTransmitter(
+    range,
+    {
+      zeroErrorPercent: instrument.zeroErrorPercent + number * instrument.driftPercentPerVisit,
+      spanErrorPercent: instrument.spanErrorPercent,
+      hysteresisPercent: instrument.hysteresisPercent,
+      noisePercent: NOISE_PERCENT,
+    },
+    visit.seed,
+  );
+  await climb(tx, actor, jobId, 'as-found', faulty, visit.stopAt === 'as-found' ? READINGS_OF_HALF_RUN : Infinity);
+  if (visit.stopAt === 'as-found') return;
+  await finishRun(tx, actor(), jobId, 'as-found');
+  if (visit.stopAt === 'judge') return;
+
+  const found = asFoundRun(await loadJob(tx, jobId));
+  if (found !== null && evaluateStoredRun(found).verdict === 'within') {
+    await decideToLeave(tx, actor(), jobId, '');
+  } else {
+    await decideToAdjust(tx, actor(), jobId, '');
+    const trimmed = makeTransmitter(
+      range,
+      {
+        zeroErrorPercent: RESIDUAL_PERCENT,
+        spanErrorPercent: -RESIDUAL_PERCENT,
+        hysteresisPercent: instrument.hysteresisPercent,
+        noisePercent: NOISE_PERCENT,
+      },
+      visit.seed + 1,
+    );
+    const show = (transmitter: SimulatedTransmitter, applied: number) => formatFixed(transmitter.read(applied, 'up'), 3);
+    for (const [kind, applied] of [['zero', range.lrv], ['span', range.urv]] as const)
+      await logAdjustment(tx, actor(), jobId, {
+        kind,
+        description: '',
+        atAppliedText: String(applied),
+        beforeText: show(faulty, applied),
+        afterText: show(trimmed, applied),
+      });
+    await beginAsLeft(tx, actor(), jobId);
+    await climb(tx, actor, jobId, 'as-left', trimmed, Infinity);
+    await finishRun(tx, actor(), jobId, 'as-left');
+  }
+  if (visit.stopAt === 'sign') return;
+  await signJob(tx, actor(), jobId, '');
+}
+
+async function climb(
+  tx: Queryable,
+  actor: () => Actor,
+  jobId: number,
+  kind: RunKind,
+  transmitter: SimulatedTransmitter,
+  most: number,
+): Promise<void> {
+  const run = (await loadJob(tx, jobId)).runs.filter((one) => one.kind === kind).at(-1);
+  if (run === undefined) throw new Error(`job ${jobId} has no ${kind} run`);
+  for (const point of run.madeWith.points.filter(({ position }) => position <= most))
+    await saveReading(tx, actor(), run.id, {
+      position: point.position,
+      clientKey: randomUUID(),
+      appliedText: String(point.nominalApplied),
+      appliedAs: 'set',
+      outputText: formatFixed(transmitter.read(point.nominalApplied, point.direction satisfies Direction), 3),
+      supersedes: null,
+    });
+}
+
+/** Starts of the visits that make an instrument due on a day, the oldest first, none older than two years. */
+export function pastVisits(now: Dayjs, dueOn: Dayjs, intervalMonths: number): Dayjs[] {
+  const starts: Dayjs[] = [];
+  const oldest = now.subtract(2, 'year');
+  for (
+    let start = dueOn.subtract(intervalMonths, 'month');
+    start.isAfter(oldest);
+    start = start.subtract(intervalMonths, 'month')
+  )
+    starts.unshift(start.hour(9).minute(10));
+  return starts;
+}

@@ -1,0 +1,47 @@
+/**
+ * A simulated pressure transmitter, the first piece of the practice bench. The model is the usual straight line with
+ * a zero and a span error, hysteresis as a loop that is widest in mid-range, and seeded normal noise; the figures are
+ * inventions for practice and demonstration, not data of any instrument.
+ */
+import { expectedOutput, outputSpan, type Direction, type LinearRange } from '@barys/core';
+import { uniformFloat64 } from 'pure-rand/distribution/uniformFloat64';
+import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus';
+
+export interface Faults {
+  /** All in per cent of the output span. */
+  readonly zeroErrorPercent: number;
+  readonly spanErrorPercent: number;
+  /** Width of the loop between rising and falling at mid-range. */
+  readonly hysteresisPercent: number;
+  /** Standard deviation of the noise of one reading. */
+  readonly noisePercent: number;
+}
+
+export interface SimulatedTransmitter {
+  /**
+   * The output in the range's output unit when an input is held.
+   * @param applied in the range's input unit
+   * @param direction which way the input was approached
+   */
+  read(applied: number, direction: Direction): number;
+}
+
+/** Two transmitters of the same faults and seed read the same in the same order. */
+export function makeTransmitter(range: LinearRange, faults: Faults, seed: number): SimulatedTransmitter {
+  const random = xoroshiro128plus(seed);
+  const normal = (): number => {
+    // Box and Muller (1958); 1 - u keeps the logarithm finite, since u is in [0, 1).
+    const radius = Math.sqrt(-2 * Math.log(1 - uniformFloat64(random)));
+    return radius * Math.cos(2 * Math.PI * uniformFloat64(random));
+  };
+  const sign = Math.sign(range.outputHigh - range.outputLow);
+  return {
+    read(applied, direction) {
+      const share = (applied - range.lrv) / (range.urv - range.lrv);
+      const loop = (faults.hysteresisPercent / 2) * 4 * share * (1 - share) * (direction === 'down' ? 1 : -1);
+      const errorPercent =
+        faults.zeroErrorPercent + sign * faults.spanErrorPercent * share + loop + faults.noisePercent * normal();
+      return expectedOutput(range, applied) + (errorPercent / 100) * outputSpan(range);
+    },
+  };
+}

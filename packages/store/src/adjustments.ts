@@ -1,0 +1,83 @@
+/** The log of what was done to an instrument between as found and as left. */
+import { parseTyped } from '@barys/core';
+import { appendToTrail } from './audit';
+import type { Queryable } from './database';
+import { StoreError } from './errors';
+import { lockJobAt } from './job-stages';
+import { requireWorker, type Actor } from './people';
+
+export const ADJUSTMENT_KINDS = ['zero', 'span', 'sensor trim', 'output trim', 'other'] as const;
+export type AdjustmentKind = (typeof ADJUSTMENT_KINDS)[number];
+
+export interface Adjustment {
+  readonly id: number;
+  /** The as-left pass that it comes before. */
+  readonly pass: number;
+  readonly kind: AdjustmentKind;
+  readonly description: string;
+  /** Input at which before and after were read, as typed, in the input unit. */
+  readonly atAppliedText: string;
+  /** Output before and after, as typed, in the output unit. */
+  readonly beforeText: string;
+  readonly afterText: string;
+  readonly madeBy: string;
+  readonly madeAt: Date;
+}
+
+export function adjustmentsOfJob(db: Queryable, jobId: number): Promise<Adjustment[]> {
+  return db.query<Adjustment>(
+    `select adjustment.id, pass, kind, description, at_applied_text as "atAppliedText", before_text as "beforeText",
+       after_text as "afterText", person.name as "madeBy", made_at as "madeAt"
+     from adjustment join person on person.id = made_by where job_id = $1 order by adjustment.id`,
+    [jobId],
+  );
+}
+
+/** The pass that an adjustment made now belongs to: one after the last as-left run. */
+export async function currentPass(db: Queryable, jobId: number): Promise<number> {
+  const [row] = await db.query<{ pass: number }>(
+    `select coalesce(max(pass), 0) + 1 as pass from run where job_id = $1 and kind = 'as-left'`,
+    [jobId],
+  );
+  return row?.pass ?? 1;
+}
+
+export type NewAdjustment = Omit<Adjustment, 'id' | 'pass' | 'madeBy' | 'madeAt'>;
+
+/**
+ * Logs one adjustment with what the output was before and after.
+ * @throws StoreError `wrong-stage`, `reason-needed`, `unknown-person`, `not-allowed`; CoreError for text that is no number
+ */
+export async function logAdjustment(tx: Queryable, actor: Actor, jobId: number, entry: NewAdjustment): Promise<void> {
+  await requireWorker(tx, actor);
+  await lockJobAt(tx, jobId, 'adjust');
+  const description = entry.description.trim();
+  if (entry.kind === 'other' && description === '')
+    throw new StoreError({ code: 'reason-needed', why: 'what was done, since it is none of the usual kinds' });
+  const [at, before, after] = [entry.atAppliedText, entry.beforeText, entry.afterText].map(parseTyped);
+  if (at === undefined || before === undefined || after === undefined) throw new Error('three texts give three numbers');
+  const pass = await currentPass(tx, jobId);
+  await tx.query(
+    `insert into adjustment (job_id, pass, kind, description, at_applied_text, at_applied, before_text, before_output,
+       after_text, after_output, made_by, made_at) values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12)`,
+    [
+      jobId,
+      pass,
+      entry.kind,
+      description,
+      at.text,
+      at.value,
+      before.text,
+      before.value,
+      after.text,
+      after.value,
+      actor.personId,
+      actor.at,
+    ],
+  );
+  await appendToTrail(tx, actor, {
+    act: 'log adjustment',
+    subject: { kind: 'job', id: jobId },
+    detail: { pass, kind: entry.kind, at: at.text, before: before.text, after: after.text, description },
+  });
+}

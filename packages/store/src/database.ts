@@ -1,0 +1,69 @@
+/** The way to PostgreSQL: one pool a process, plain parameterised SQL, numbers as numbers. */
+import pg from 'pg';
+
+/** What a query runs on: the pool, or one transaction of it. */
+export interface Queryable {
+  query<Row extends object>(sql: string, values?: readonly unknown[]): Promise<Row[]>;
+}
+
+export interface Database extends Queryable {
+  /** Runs an act whole or not at all. */
+  transaction<T>(act: (tx: Queryable) => Promise<T>): Promise<T>;
+  close(): Promise<void>;
+}
+
+const INT8 = 20;
+const DATE = 1082;
+const NUMERIC = 1700;
+
+// Every numeric column holds at most 15 significant digits (checked where it is typed), which a double gives back.
+const typeParsers: pg.CustomTypesConfig = {
+  getTypeParser: (oid: number, format?: 'text' | 'binary') => {
+    if (oid === INT8 || oid === NUMERIC) return Number;
+    if (oid === DATE) return (text: string) => text;
+    return pg.types.getTypeParser(oid, format as 'text');
+  },
+};
+
+const queryable = (client: pg.Pool | pg.PoolClient): Queryable => ({
+  async query<Row extends object>(sql: string, values: readonly unknown[] = []): Promise<Row[]> {
+    const { rows } = await client.query<Row>(sql, [...values]);
+    return rows;
+  },
+});
+
+/**
+ * Opens a pool. Connections are made when first needed.
+ * @param url a `postgresql://` URL; its role must be `barys_app` or one that may become it
+ * @param as the application's rights, or all that the URL's role has (planting, migrating)
+ */
+export function openDatabase(url: string, as: 'application' | 'owner' = 'application'): Database {
+  const pool = new pg.Pool({
+    connectionString: url,
+    max: 10,
+    connectionTimeoutMillis: 5000,
+    options: `-c timezone=UTC${as === 'application' ? ' -c role=barys_app' : ''}`,
+    types: typeParsers,
+  });
+  // An idle connection that the server closed is replaced by the next query; without a listener it would end the process.
+  pool.on('error', () => undefined);
+  return {
+    ...queryable(pool),
+    async transaction(act) {
+      const client = await pool.connect();
+      let broken: Error | undefined;
+      try {
+        await client.query('begin');
+        const result = await act(queryable(client));
+        await client.query('commit');
+        return result;
+      } catch (error) {
+        await client.query('rollback').catch((cause: Error) => (broken = cause));
+        throw error;
+      } finally {
+        client.release(broken);
+      }
+    },
+    close: () => pool.end(),
+  };
+}

@@ -1,0 +1,282 @@
+/** Runs and their readings. A run keeps what it was made with; a reading is written at once and never changed. */
+import {
+  appliedAtPercent,
+  evaluateRun,
+  isPressureUnit,
+  parseTyped,
+  upAndDown,
+  type PressureUnit,
+  type RunEvaluation,
+} from '@barys/core';
+import { z } from 'zod';
+import { appendToTrail } from './audit';
+import type { Connection } from './connections';
+import type { Queryable } from './database';
+import { StoreError } from './errors';
+import { rangeOf, type Instrument } from './instruments';
+import { lockJobAt } from './job-stages';
+import { requireWorker, type Actor } from './people';
+
+const finite = z.number();
+const pressureUnit = z.string().refine((unit): unit is PressureUnit => isPressureUnit(unit));
+
+const referenceCopy = z.object({
+  tag: z.string(),
+  description: z.string(),
+  serial: z.string(),
+  unit: z.string(),
+  rangeLow: finite,
+  rangeHigh: finite,
+  accuracyPercentOfReading: finite,
+  accuracyPercentOfRange: finite,
+  resolution: finite,
+  certificate: z.string(),
+  calibratedOn: z.string(),
+  dueOn: z.string(),
+});
+
+/** The run's own copy of all that it was made with, so that later changes elsewhere leave its record as it was. */
+const madeWithSchema = z.object({
+  body: z.object({
+    model: z.string(),
+    unit: pressureUnit,
+    lowerRangeLimit: finite,
+    upperRangeLimit: finite,
+    leastSpan: finite,
+  }),
+  configuration: z.object({
+    version: z.number().int(),
+    inputUnit: pressureUnit,
+    lrv: finite,
+    urv: finite,
+    outputUnit: z.literal('mA'),
+    outputLow: finite,
+    outputHigh: finite,
+    transfer: z.literal('linear'),
+    dampingS: finite,
+    displayUnit: z.string(),
+    displayLow: finite,
+    displayHigh: finite,
+  }),
+  tolerance: z.object({ percentOfSpan: finite, adjustAbovePercentOfLimit: finite }),
+  points: z.array(
+    z.object({
+      position: z.number().int(),
+      direction: z.enum(['up', 'down']),
+      nominalPercent: finite,
+      /** In the input unit. */
+      nominalApplied: finite,
+    }),
+  ),
+  pressureReference: referenceCopy,
+  meter: referenceCopy,
+  ambient: z.object({ temperatureC: finite, humidityPercent: finite, barometerHpa: finite }),
+});
+export type MadeWith = z.infer<typeof madeWithSchema>;
+
+export type RunKind = 'as-found' | 'as-left';
+
+export interface Reading {
+  readonly id: number;
+  readonly position: number;
+  readonly appliedText: string;
+  readonly applied: number;
+  readonly appliedAs: 'set' | 'read';
+  readonly outputText: string;
+  readonly output: number;
+  readonly readBy: string;
+  readonly readAt: Date;
+}
+
+export interface Run {
+  readonly id: number;
+  readonly kind: RunKind;
+  readonly pass: number;
+  readonly madeWith: MadeWith;
+  readonly startedBy: string;
+  readonly startedAt: Date;
+  /** The readings that stand, by position. */
+  readonly readings: readonly Reading[];
+  /** Readings that were corrected since, oldest first. */
+  readonly superseded: readonly Reading[];
+}
+
+const READING_SQL = `
+  select reading.id, run_id as "runId", position, applied_text as "appliedText", applied, applied_as as "appliedAs",
+    output_text as "outputText", output, person.name as "readBy", read_at as "readAt",
+    exists (select from reading later where later.supersedes = reading.id) as "isSuperseded"
+  from reading join person on person.id = read_by`;
+
+type ReadingRow = Reading & { runId: number; isSuperseded: boolean };
+
+/** The runs of a job, as found first, then as left by pass. */
+export async function runsOfJob(db: Queryable, jobId: number): Promise<Run[]> {
+  const runs = await db.query<Omit<Run, 'readings' | 'superseded'>>(
+    `select run.id, kind, pass, made_with as "madeWith", person.name as "startedBy", started_at as "startedAt"
+     from run join person on person.id = started_by where job_id = $1 order by kind, pass`,
+    [jobId],
+  );
+  const rows = await db.query<ReadingRow>(
+    `${READING_SQL} where run_id in (select id from run where job_id = $1) order by position, reading.id`,
+    [jobId],
+  );
+  return runs.map((run) => {
+    const own = rows.filter((row) => row.runId === run.id);
+    const pick = (isSuperseded: boolean): Reading[] =>
+      own.filter((row) => row.isSuperseded === isSuperseded).map(({ runId: _run, isSuperseded: _was, ...row }) => row);
+    return {
+      ...run,
+      madeWith: madeWithSchema.parse(run.madeWith),
+      readings: pick(false),
+      superseded: pick(true),
+    };
+  });
+}
+
+/** Points of a run that have no reading yet. */
+export function missingPoints(run: Pick<Run, 'madeWith' | 'readings'>): number {
+  return run.madeWith.points.length - run.readings.length;
+}
+
+/** The core's figures for a stored run. */
+export function evaluateStoredRun(run: Pick<Run, 'madeWith' | 'readings'>): RunEvaluation {
+  const { configuration, tolerance, points } = run.madeWith;
+  return evaluateRun(
+    rangeOf(configuration),
+    tolerance,
+    run.readings.map((reading) => {
+      const point = points.find(({ position }) => position === reading.position);
+      if (point === undefined) throw new StoreError({ code: 'no-such-point', position: reading.position });
+      return {
+        cycle: 1,
+        direction: point.direction,
+        nominalPercent: point.nominalPercent,
+        applied: reading.applied,
+        output: reading.output,
+      };
+    }),
+  );
+}
+
+/** Begins a run with copies of what is in force now. The caller has checked the stage. */
+export async function startRun(
+  tx: Queryable,
+  actor: Actor,
+  jobId: number,
+  { kind, pass }: { kind: RunKind; pass: number },
+  instrument: Instrument,
+  connection: Connection,
+): Promise<void> {
+  const range = rangeOf(instrument.configuration);
+  const madeWith = madeWithSchema.parse({
+    body: instrument.body,
+    configuration: instrument.configuration,
+    tolerance: instrument.tolerance,
+    points: upAndDown(instrument.testPoints).map((point) => ({
+      ...point,
+      nominalApplied: appliedAtPercent(range, point.nominalPercent),
+    })),
+    pressureReference: connection.pressureReference,
+    meter: connection.meter,
+    ambient: connection.ambient,
+  } satisfies MadeWith & Record<string, unknown>);
+  const [run] = await tx.query<{ id: number }>(
+    `insert into run (job_id, kind, pass, made_with, started_by, started_at) values ($1, $2, $3, $4, $5, $6) returning id`,
+    [jobId, kind, pass, JSON.stringify(madeWith), actor.personId, actor.at],
+  );
+  await appendToTrail(tx, actor, {
+    act: 'start run',
+    subject: { kind: 'job', id: jobId },
+    detail: { run: run?.id, kind, pass },
+  });
+}
+
+export interface TypedReading {
+  readonly position: number;
+  /** A UUID made by the writer; the same one twice is the same reading sent twice. */
+  readonly clientKey: string;
+  readonly appliedText: string;
+  readonly appliedAs: 'set' | 'read';
+  readonly outputText: string;
+  /** The reading that this one corrects, or null for the first at its point. */
+  readonly supersedes: number | null;
+}
+
+async function standingReading(tx: Queryable, runId: number, position: number): Promise<ReadingRow | undefined> {
+  const rows = await tx.query<ReadingRow>(`${READING_SQL} where run_id = $1 and position = $2`, [runId, position]);
+  return rows.find((row) => !row.isSuperseded);
+}
+
+/**
+ * Writes one reading. Sent again with the same key, it is answered with the reading already kept.
+ * @throws StoreError `no-such`, `wrong-stage`, `no-such-point`, `already-adjusted`, `reading-exists`, `unknown-person`,
+ *   `not-allowed`; CoreError for text that is no number
+ */
+export async function saveReading(
+  tx: Queryable,
+  actor: Actor,
+  runId: number,
+  entry: TypedReading,
+): Promise<{ id: number; savedAt: Date }> {
+  await requireWorker(tx, actor);
+  const [run] = await tx.query<{ jobId: number; kind: RunKind; pass: number; points: MadeWith['points'] }>(
+    `select job_id as "jobId", kind, pass, made_with -> 'points' as points from run where id = $1`,
+    [runId],
+  );
+  if (run === undefined) throw new StoreError({ code: 'no-such', what: 'run', name: runId });
+  await lockJobAt(tx, run.jobId, run.kind);
+  const [sentBefore] = await tx.query<{ id: number; savedAt: Date }>(
+    'select id, read_at as "savedAt" from reading where client_key = $1 and run_id = $2',
+    [entry.clientKey, runId],
+  );
+  if (sentBefore !== undefined) return sentBefore;
+  const isNewest = await tx.query('select from run where job_id = $1 and kind = $2 and pass > $3', [
+    run.jobId,
+    run.kind,
+    run.pass,
+  ]);
+  if (isNewest.length > 0) throw new StoreError({ code: 'already-adjusted' });
+  if (!run.points.some((point) => point.position === entry.position))
+    throw new StoreError({ code: 'no-such-point', position: entry.position });
+  const standing = await standingReading(tx, runId, entry.position);
+  if ((standing?.id ?? null) !== entry.supersedes)
+    throw new StoreError({
+      code: 'reading-exists',
+      output: standing?.outputText ?? 'none',
+      by: standing?.readBy ?? 'nobody',
+    });
+  const applied = parseTyped(entry.appliedText);
+  const output = parseTyped(entry.outputText);
+  const [saved] = await tx.query<{ id: number; savedAt: Date }>(
+    `insert into reading (run_id, position, client_key, applied_text, applied, applied_as, output_text, output,
+       read_by, read_at, supersedes)
+     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11) returning id, read_at as "savedAt"`,
+    [
+      runId,
+      entry.position,
+      entry.clientKey,
+      applied.text,
+      applied.value,
+      entry.appliedAs,
+      output.text,
+      output.value,
+      actor.personId,
+      actor.at,
+      entry.supersedes,
+    ],
+  );
+  if (saved === undefined) throw new Error('PostgreSQL returned no row for an inserted reading');
+  await appendToTrail(tx, actor, {
+    act: entry.supersedes === null ? 'save reading' : 'correct reading',
+    subject: { kind: 'job', id: run.jobId },
+    detail: {
+      run: runId,
+      reading: saved.id,
+      position: entry.position,
+      applied: applied.text,
+      output: output.text,
+      ...(standing === undefined ? {} : { before: standing.outputText, supersedes: standing.id }),
+    },
+  });
+  return saved;
+}

@@ -1,0 +1,44 @@
+/** Builds the web application when its sources have changed since the last build. */
+import { spawnSync } from 'node:child_process';
+import { createHash } from 'node:crypto';
+import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { Failure } from './failure';
+import { ROOT, WEB } from './paths';
+
+const SOURCES = ['apps/web', 'packages/core', 'packages/store', 'package-lock.json', 'tsconfig.base.json'];
+const NOT_SOURCE = /^(node_modules|\.next|test|next-env\.d\.ts|.*\.test\.tsx?|.*\.tsbuildinfo)$/;
+const STAMP = `${WEB}/.next/barys-sources`;
+
+function* filesBelow(path: string): Generator<string> {
+  if (!existsSync(`${ROOT}${path}`)) return;
+  const entries = path.endsWith('.json') ? null : readdirSync(`${ROOT}${path}`, { withFileTypes: true });
+  if (entries === null) yield path;
+  else
+    for (const entry of entries.sort((a, b) => a.name.localeCompare(b.name))) {
+      if (NOT_SOURCE.test(entry.name)) continue;
+      const below = `${path}/${entry.name}`;
+      if (entry.isDirectory()) yield* filesBelow(below);
+      else yield below;
+    }
+}
+
+function hashOfSources(): string {
+  const hash = createHash('sha256').update(process.version);
+  for (const source of SOURCES)
+    for (const file of filesBelow(source)) hash.update(`\0${file}\0`).update(readFileSync(`${ROOT}${file}`));
+  return hash.digest('hex');
+}
+
+/** Builds if needed; says whether it did. */
+export function buildWeb(): boolean {
+  const hash = hashOfSources();
+  if (existsSync(STAMP) && readFileSync(STAMP, 'utf8') === hash) return false;
+  console.log('Building the application (about a minute, only when its sources changed) ...');
+  const { status, stdout, stderr } = spawnSync(process.execPath, [`${ROOT}node_modules/next/dist/bin/next`, 'build', WEB], {
+    encoding: 'utf8',
+    env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1', NODE_ENV: 'production' },
+  });
+  if (status !== 0) throw new Failure(`The application could not be built:\n${stdout}${stderr}`);
+  writeFileSync(STAMP, hash);
+  return true;
+}

@@ -1,0 +1,19 @@
+/** Brings a database to the schema of this code, with the demo works in it if it is new. */
+import { plantDemo } from '@barys/demo';
+import { migrate, NewerDatabaseError } from '@barys/store/migrate';
+import { Failure } from './failure';
+
+/** @param adminUrl a role that may create tables and roles */
+export async function prepareDatabase(adminUrl: string): Promise<void> {
+  try {
+    const applied = await migrate(adminUrl);
+    if (applied.length > 0) console.log(`Brought the database up to date: ${applied.join(', ')}.`);
+  } catch (error) {
+    if (error instanceof NewerDatabaseError) throw new Failure(error.message);
+    const { code } = error as { code?: string };
+    if (code === 'ECONNREFUSED' || code === '28P01' || code === '3D000')
+      throw new Failure(`The database of DATABASE_URL cannot be used: ${(error as Error).message || code}.`);
+    throw error;
+  }
+  if (await plantDemo(adminUrl, new Date())) console.log('Planted the demo: Marrowfen Sugar Works, an invented factory.');
+}

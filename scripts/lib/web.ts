@@ -1,0 +1,42 @@
+/** The web server as a child process. */
+import { openSync } from 'node:fs';
+import { setTimeout as sleep } from 'node:timers/promises';
+import { Failure } from './failure';
+import { ROOT, WEB } from './paths';
+import { hasEnded, startChild, stopChild } from './processes';
+
+export interface WebServer {
+  readonly url: string;
+  readonly ended: Promise<void>;
+  stop(): Promise<void>;
+}
+
+/** Starts the built application on loopback and waits until it answers. */
+export async function startWeb(port: number, databaseUrl: string, logFile: string): Promise<WebServer> {
+  const log = openSync(logFile, 'a', 0o600);
+  const child = startChild(
+    process.execPath,
+    [`${ROOT}node_modules/next/dist/bin/next`, 'start', WEB, '-H', '127.0.0.1', '-p', String(port)],
+    {
+      cwd: WEB,
+      stdio: ['ignore', log, log],
+      env: { ...process.env, DATABASE_URL: databaseUrl, NODE_ENV: 'production', NEXT_TELEMETRY_DISABLED: '1' },
+    },
+  );
+  const url = `http://127.0.0.1:${port}`;
+  const patienceUntil = Date.now() + 60_000;
+  for (;;) {
+    const answer = await fetch(`${url}/api/v1/health`).catch(() => null);
+    if (answer?.ok) break;
+    if (hasEnded(child) || Date.now() > patienceUntil) {
+      await stopChild(child, 'SIGKILL');
+      throw new Failure(`The web server did not start; its log is ${logFile}.`);
+    }
+    await sleep(100);
+  }
+  return {
+    url,
+    ended: new Promise<void>((resolve) => child.once('exit', () => resolve())),
+    stop: () => stopChild(child, 'SIGTERM', 5000),
+  };
+}

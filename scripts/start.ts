@@ -1,0 +1,78 @@
+/** `npm start`: everything that a fresh machine needs, then Barys on loopback until Ctrl-C. */
+import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { buildWeb } from './lib/build';
+import { ensureDatabase, startCluster } from './lib/cluster';
+import { prepareDatabase } from './lib/database';
+import { Failure, main } from './lib/failure';
+import { HOME } from './lib/paths';
+import { isFree } from './lib/ports';
+import { isAlive } from './lib/processes';
+import { startWeb } from './lib/web';
+
+const LOCK = `${HOME}/running`;
+const DATABASE = 'barys';
+
+function webPort(): number {
+  const port = Number(process.env['PORT'] ?? 3000);
+  if (!Number.isInteger(port) || port < 1 || port > 65535)
+    throw new Failure(`PORT must be a whole number from 1 to 65535, not "${process.env['PORT']}".`);
+  return port;
+}
+
+/** Two starts on one installation would fight over its cluster. */
+function refuseSecondStart(): void {
+  if (!existsSync(LOCK)) return;
+  const [pid, url] = readFileSync(LOCK, 'utf8').split('\n');
+  const isOurs = isAlive(Number(pid)) && readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes('scripts/start.mjs');
+  if (isOurs) throw new Failure(`Barys is already running at ${url} (process ${pid}). Stop it there with Ctrl-C.`);
+}
+
+await main(async () => {
+  const port = webPort();
+  mkdirSync(HOME, { recursive: true });
+  refuseSecondStart();
+  if (!(await isFree(port)))
+    throw new Failure(
+      `Port ${port} is already taken by another program.\n` +
+        `Stop that program, or choose another port: PORT=${port + 100} npm start`,
+    );
+  const stops: (() => Promise<void>)[] = [() => Promise.resolve(rmSync(LOCK, { force: true }))];
+  let stopping: Promise<void> | null = null;
+  const stopAll = () =>
+    (stopping ??= (async () => {
+      for (const stop of stops.reverse()) await stop();
+    })());
+  for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const)
+    process.on(signal, () => {
+      if (stopping === null) console.log('\nStopping Barys and PostgreSQL ...');
+      void stopAll().then(() => process.exit(0));
+    });
+  writeFileSync(LOCK, `${process.pid}\nhttp://127.0.0.1:${port}`);
+
+  try {
+    buildWeb();
+    const givenUrl = process.env['DATABASE_URL'];
+    const ends: Promise<string>[] = [];
+    let appUrl = givenUrl;
+    if (givenUrl === undefined) {
+      console.log('Starting PostgreSQL ...');
+      const cluster = await startCluster(HOME);
+      stops.push(cluster.stop);
+      ends.push(cluster.ended.then(() => `PostgreSQL ended; its log is ${HOME}/postgres.log.`));
+      await ensureDatabase(cluster, DATABASE);
+      await prepareDatabase(cluster.adminUrl(DATABASE));
+      appUrl = cluster.appUrl(DATABASE);
+    } else {
+      console.log('Using the PostgreSQL server of DATABASE_URL.');
+      await prepareDatabase(givenUrl);
+    }
+    const web = await startWeb(port, appUrl ?? '', `${HOME}/web.log`);
+    stops.push(web.stop);
+    ends.push(web.ended.then(() => `The web server ended; its log is ${HOME}/web.log.`));
+    console.log(`\nBarys is ready: ${web.url}   (Ctrl-C stops it)`);
+    const why = await Promise.race(ends);
+    if (stopping === null) throw new Failure(`${why}\nWhat was saved is kept; start again to go on.`);
+  } finally {
+    await stopAll();
+  }
+});
