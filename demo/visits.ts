@@ -12,7 +12,6 @@ import {
   logAdjustment,
   openJob,
   passBrief,
-  rangeOf,
   rankReferences,
   listReferences,
   saveReading,
@@ -62,7 +61,7 @@ export async function makeVisit(tx: Queryable, visit: Visit): Promise<void> {
   const jobId = await openJob(tx, actor(), instrument.tag, 'due');
   await passBrief(tx, actor(), jobId);
   const job = await loadJob(tx, jobId);
-  const range = rangeOf(job.instrument.configuration);
+  const range = job.instrument.configuration;
   const references = await listReferences(tx);
   const best = (quantity: 'pressure' | 'current'): string => {
     const [fit] = rankReferences(references, quantity, job.instrument, actor().today);

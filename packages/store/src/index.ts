@@ -16,13 +16,13 @@ export {
 } from './connections';
 export { openDatabase, type Database, type Queryable } from './database';
 export { StoreError, type Refusal } from './errors';
+export { evaluateStoredRun, missingPoints, type StoredRun } from './evaluation';
 export {
   addBody,
   addConfiguration,
   addInstrument,
   findInstrument,
   listInstruments,
-  rangeOf,
   type Body,
   type Configuration,
   type Instrument,
@@ -65,8 +65,6 @@ export {
   type Reference,
 } from './references';
 export {
-  evaluateStoredRun,
-  missingPoints,
   saveReading,
   type MadeWith,
   type Reading,

@@ -13,14 +13,11 @@ export interface Body {
   readonly leastSpan: number;
 }
 
-export interface Configuration {
+/** The range with its units, and what else is set in the instrument. */
+export interface Configuration extends LinearRange {
   readonly version: number;
   readonly inputUnit: PressureUnit;
-  readonly lrv: number;
-  readonly urv: number;
   readonly outputUnit: 'mA';
-  readonly outputLow: number;
-  readonly outputHigh: number;
   readonly transfer: 'linear';
   readonly dampingS: number;
   readonly displayUnit: string;
@@ -76,12 +73,6 @@ function toInstrument({ tolerancePercentOfSpan, adjustAbovePercentOfLimit, ...ro
     tolerance: { percentOfSpan: tolerancePercentOfSpan, adjustAbovePercentOfLimit },
     configuration: { ...row.configuration, madeAt: new Date(row.configuration.madeAt) },
   };
-}
-
-/** The range of a configuration, as the core takes it. */
-export function rangeOf(configuration: Configuration): LinearRange {
-  const { lrv, urv, outputLow, outputHigh } = configuration;
-  return { lrv, urv, outputLow, outputHigh };
 }
 
 /** @throws StoreError `no-such` */

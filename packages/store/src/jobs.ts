@@ -5,10 +5,11 @@ import { appendToTrail } from './audit';
 import { connectionOfJob, type Connection } from './connections';
 import type { Queryable } from './database';
 import { StoreError } from './errors';
+import { evaluateStoredRun, missingPoints } from './evaluation';
 import { findInstrument, type Instrument } from './instruments';
 import { lockJobAt, moveJob, type Passage, type Stage } from './job-stages';
 import { requireWorker, type Actor } from './people';
-import { evaluateStoredRun, missingPoints, runsOfJob, startRun, type Run, type RunKind } from './runs';
+import { runsOfJob, startRun, type Run, type RunKind } from './runs';
 
 export const JOB_REASONS = ['due', 'fault', 'check'] as const;
 export type JobReason = (typeof JOB_REASONS)[number];

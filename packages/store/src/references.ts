@@ -1,7 +1,7 @@
 /** Reference standards and how well each one serves an instrument. */
 import { accuracyRatio, convertPressure, isPressureUnit, type PressureUnit } from '@barys/core';
 import type { Queryable } from './database';
-import { rangeOf, type Instrument } from './instruments';
+import type { Instrument } from './instruments';
 
 export interface Reference {
   readonly id: number;
@@ -90,12 +90,11 @@ export interface Fit {
 }
 
 function fitOf(reference: Reference, instrument: Instrument, today: string): Fit {
-  const { configuration, tolerance } = instrument;
-  const range = rangeOf(configuration);
+  const { configuration: range, tolerance } = instrument;
   const isPressure = reference.quantity === 'pressure';
   const ends = isPressure ? [range.lrv, range.urv] : [range.outputLow, range.outputHigh];
   const own = ends.map((end) =>
-    isPressure ? convertPressure(end, configuration.inputUnit, pressureUnitOf(reference)) : end,
+    isPressure ? convertPressure(end, range.inputUnit, pressureUnitOf(reference)) : end,
   );
   const [low, high] = [Math.min(...own), Math.max(...own)];
   if (low < reference.rangeLow || high > reference.rangeHigh)

@@ -1,19 +1,17 @@
 /** Runs and their readings. A run keeps what it was made with; a reading is written at once and never changed. */
 import {
   appliedAtPercent,
-  evaluateRun,
   isPressureUnit,
   parseTyped,
   upAndDown,
   type PressureUnit,
-  type RunEvaluation,
 } from '@barys/core';
 import { z } from 'zod';
 import { appendToTrail } from './audit';
 import type { Connection } from './connections';
 import type { Queryable } from './database';
 import { StoreError } from './errors';
-import { rangeOf, type Instrument } from './instruments';
+import type { Instrument } from './instruments';
 import { lockJobAt } from './job-stages';
 import { requireWorker, type Actor } from './people';
 
@@ -133,31 +131,6 @@ export async function runsOfJob(db: Queryable, jobId: number): Promise<Run[]> {
   });
 }
 
-/** Points of a run that have no reading yet. */
-export function missingPoints(run: Pick<Run, 'madeWith' | 'readings'>): number {
-  return run.madeWith.points.length - run.readings.length;
-}
-
-/** The core's figures for a stored run. */
-export function evaluateStoredRun(run: Pick<Run, 'madeWith' | 'readings'>): RunEvaluation {
-  const { configuration, tolerance, points } = run.madeWith;
-  return evaluateRun(
-    rangeOf(configuration),
-    tolerance,
-    run.readings.map((reading) => {
-      const point = points.find(({ position }) => position === reading.position);
-      if (point === undefined) throw new StoreError({ code: 'no-such-point', position: reading.position });
-      return {
-        cycle: 1,
-        direction: point.direction,
-        nominalPercent: point.nominalPercent,
-        applied: reading.applied,
-        output: reading.output,
-      };
-    }),
-  );
-}
-
 /** Begins a run with copies of what is in force now. The caller has checked the stage. */
 export async function startRun(
   tx: Queryable,
@@ -167,14 +140,13 @@ export async function startRun(
   instrument: Instrument,
   connection: Connection,
 ): Promise<void> {
-  const range = rangeOf(instrument.configuration);
   const madeWith = madeWithSchema.parse({
     body: instrument.body,
     configuration: instrument.configuration,
     tolerance: instrument.tolerance,
     points: upAndDown(instrument.testPoints).map((point) => ({
       ...point,
-      nominalApplied: appliedAtPercent(range, point.nominalPercent),
+      nominalApplied: appliedAtPercent(instrument.configuration, point.nominalPercent),
     })),
     pressureReference: connection.pressureReference,
     meter: connection.meter,

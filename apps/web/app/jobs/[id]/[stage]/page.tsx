@@ -1,0 +1,52 @@
+import { STAGES, type JobFile, type Stage } from '@barys/store';
+import { notFound, redirect } from 'next/navigation';
+import type { ReactNode } from 'react';
+import { JobHead } from '@/jobs/JobHead';
+import { AdjustStage } from '@/jobs/stages/AdjustStage';
+import { BriefStage } from '@/jobs/stages/BriefStage';
+import { ConnectStage } from '@/jobs/stages/ConnectStage';
+import { JudgeStage } from '@/jobs/stages/JudgeStage';
+import { RunStage } from '@/jobs/stages/RunStage';
+import { SignStage } from '@/jobs/stages/SignStage';
+import { STAGE_WORD } from '@/jobs/words';
+import { loadJobOr404 } from '../load';
+
+type Params = Promise<{ id: string; stage: string }>;
+
+export async function generateMetadata({ params }: { params: Params }) {
+  const { id, stage } = await params;
+  return { title: `${STAGE_WORD[stage as Stage] ?? 'Job'}, job ${id}` };
+}
+
+async function stageView(stage: Stage, job: JobFile): Promise<ReactNode> {
+  switch (stage) {
+    case 'brief':
+      return <BriefStage job={job} />;
+    case 'connect':
+      return <ConnectStage job={job} />;
+    case 'as-found':
+    case 'as-left':
+      return <RunStage job={job} kind={stage} />;
+    case 'judge':
+      return <JudgeStage job={job} />;
+    case 'adjust':
+      return <AdjustStage job={job} />;
+    case 'sign':
+      return <SignStage job={job} />;
+  }
+}
+
+export default async function StagePage({ params }: { params: Params }) {
+  const { id, stage } = await params;
+  const isStage = (text: string): text is Stage => (STAGES as readonly string[]).includes(text);
+  if (!isStage(stage)) notFound();
+  const job = await loadJobOr404(id);
+  // Stages behind are shown on the record; a job is worked on where it stands.
+  if (job.stage !== stage) redirect(`/jobs/${id}`);
+  return (
+    <>
+      <JobHead job={job} />
+      {await stageView(stage, job)}
+    </>
+  );
+}

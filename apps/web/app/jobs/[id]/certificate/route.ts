@@ -1,0 +1,30 @@
+import { findSite, loadJob } from '@barys/store';
+import { z } from 'zod';
+import { renderCertificate } from '@/certificate/render';
+import { database } from '@/server/database';
+import { problemResponse } from '@/server/problem';
+
+/** The certificate of a signed job as PDF, A4 or (`?paper=letter`) Letter. */
+export async function GET(request: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> {
+  try {
+    const id = z.coerce.number().int().positive().parse((await params).id);
+    const paper = z.enum(['a4', 'letter']).parse(new URL(request.url).searchParams.get('paper') ?? 'a4');
+    const db = database();
+    const [job, site] = await Promise.all([loadJob(db, id), findSite(db)]);
+    if (job.stage !== 'closed')
+      return Response.json(
+        { type: 'about:blank', title: 'Not signed', status: 409, detail: `Job ${id} is not signed yet; only a signed job has a certificate.` },
+        { status: 409, headers: { 'content-type': 'application/problem+json' } },
+      );
+    const pdf = await renderCertificate(job, site, paper === 'a4' ? 'A4' : 'LETTER');
+    return new Response(new Uint8Array(pdf), {
+      headers: {
+        'content-type': 'application/pdf',
+        'content-disposition': `attachment; filename="${job.tag}-${job.id}.pdf"`,
+        'cache-control': 'private, no-store',
+      },
+    });
+  } catch (error) {
+    return problemResponse(error);
+  }
+}

@@ -1,0 +1,9 @@
+import { redirect } from 'next/navigation';
+import { loadJobOr404 } from './load';
+
+/** A job's address leads to where the job stands. */
+export default async function JobPage({ params }: { params: Promise<{ id: string }> }) {
+  const { id } = await params;
+  const job = await loadJobOr404(id);
+  redirect(`/jobs/${job.id}/${job.stage === 'closed' ? 'record' : job.stage}`);
+}

@@ -1,0 +1,107 @@
+import { listInstruments, openJobs, referencesDueBy } from '@barys/store';
+import Box from '@mui/material/Box';
+import Typography from '@mui/material/Typography';
+import dayjs from 'dayjs';
+import { database } from '@/server/database';
+import { dueInWords, localDate, showDate, showMoment } from '@/server/dates';
+import { STAGE_WORD } from '@/jobs/words';
+import { LineLink } from '@/ui/Lines';
+import { Sheet } from '@/ui/Sheet';
+
+export const metadata = { title: 'Today' };
+
+const REFERENCE_NOTICE_DAYS = 30;
+const LINES = 8;
+
+export default async function TodayPage() {
+  const db = database();
+  const now = new Date();
+  const today = localDate(now);
+  const [jobs, instruments, references] = await Promise.all([
+    openJobs(db, LINES),
+    listInstruments(db, LINES),
+    referencesDueBy(db, dayjs(now).add(REFERENCE_NOTICE_DAYS, 'day').format('YYYY-MM-DD')),
+  ]);
+  const inHand = new Map(jobs.map((job) => [job.tag, job.id]));
+  return (
+    <>
+      <Typography variant="h1" sx={{ mb: 1.5 }}>
+        Today, {showDate(now)}
+      </Typography>
+      <Box
+        sx={{ display: 'grid', gap: 2, gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: '1.15fr 1fr' }, alignItems: 'start' }}
+      >
+        <Sheet title="Due next">
+          {instruments.length === 0 && <Typography>No instruments yet.</Typography>}
+          {instruments.map((instrument) => (
+            <LineLink
+              key={instrument.id}
+              href={`/instruments/${instrument.tag}`}
+              name={instrument.tag}
+              about={`${instrument.service} · ${instrument.area}`}
+              aside={
+                <>
+                  <Typography
+                    sx={{ fontWeight: instrument.dueOn <= today ? 700 : 400, color: instrument.dueOn < today ? 'var(--now)' : 'inherit' }}
+                  >
+                    {dueInWords(instrument.dueOn, today)}
+                  </Typography>
+                  <Typography variant="body2" sx={{ color: 'text.secondary' }}>
+                    {inHand.has(instrument.tag) ? `job ${inHand.get(instrument.tag)} is open` : showDate(instrument.dueOn)}
+                  </Typography>
+                </>
+              }
+            />
+          ))}
+        </Sheet>
+        <Box sx={{ display: 'grid', gap: 2 }}>
+          <Sheet title="Open jobs">
+            {jobs.length === 0 && (
+              <Typography sx={{ color: 'text.secondary' }}>None. Open an instrument that is due and start its job.</Typography>
+            )}
+            {jobs.map((job) => (
+              <LineLink
+                key={job.id}
+                href={`/jobs/${job.id}`}
+                name={`${job.id} · ${job.tag}`}
+                about={job.service}
+                aside={
+                  <>
+                    <Typography sx={{ fontWeight: 700 }}>{STAGE_WORD[job.stage]}</Typography>
+                    <Typography variant="body2" sx={{ color: 'text.secondary' }}>
+                      {job.openedBy}, {showMoment(job.openedAt)}
+                    </Typography>
+                  </>
+                }
+              />
+            ))}
+          </Sheet>
+          <Sheet title="References about to run out" aside={`within ${REFERENCE_NOTICE_DAYS} days`}>
+            {references.length === 0 && <Typography sx={{ color: 'text.secondary' }}>None.</Typography>}
+            {references.map((reference) => (
+              <Box
+                key={reference.id}
+                sx={{ display: 'flex', gap: 2, py: 0.75, borderTop: '1px solid var(--rule)', alignItems: 'center' }}
+              >
+                <Box>
+                  <Typography sx={{ fontWeight: 700, lineHeight: 1.25 }}>{reference.tag}</Typography>
+                  <Typography variant="body2" sx={{ color: 'text.secondary' }}>
+                    {reference.description} · certificate {reference.certificate}
+                  </Typography>
+                </Box>
+                <Box sx={{ ml: 'auto', textAlign: 'right', whiteSpace: 'nowrap' }}>
+                  <Typography sx={{ fontWeight: reference.dueOn < today ? 700 : 400, color: reference.dueOn < today ? 'var(--now)' : 'inherit' }}>
+                    {dueInWords(reference.dueOn, today)}
+                  </Typography>
+                  <Typography variant="body2" sx={{ color: 'text.secondary' }}>
+                    {reference.dueOn < today ? 'cannot be used' : showDate(reference.dueOn)}
+                  </Typography>
+                </Box>
+              </Box>
+            ))}
+          </Sheet>
+        </Box>
+      </Box>
+    </>
+  );
+}

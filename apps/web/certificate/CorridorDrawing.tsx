@@ -1,0 +1,74 @@
+/** The corridor on paper: the same points as on the screen, in ink alone, so that it prints in black and white. */
+import { Line, Path, Rect, Svg, Text } from '@react-pdf/renderer';
+import { corridorReach, type CorridorPoint } from '@/ui/corridor';
+import { PAPER } from '@/ui/palette';
+import { FIGURES } from './fonts';
+
+const WIDTH = 500;
+const HEIGHT = 150;
+const LEFT = 46;
+const BOTTOM = 18;
+
+export function CorridorDrawing({
+  asFound,
+  asLeft,
+  adjustAbovePercent,
+}: {
+  asFound: readonly CorridorPoint[];
+  asLeft: readonly CorridorPoint[];
+  adjustAbovePercent: number;
+}) {
+  const reach = corridorReach([...asFound, ...asLeft]);
+  const x = (percent: number) => LEFT + 8 + (percent / 100) * (WIDTH - LEFT - 16);
+  const y = (ofLimit: number) => ((reach - ofLimit) / (2 * reach)) * (HEIGHT - BOTTOM);
+  const strip = adjustAbovePercent / 100;
+  const label = { fontFamily: FIGURES, fontSize: 7.5, fill: PAPER.muted };
+  return (
+    <Svg width={WIDTH} height={HEIGHT} viewBox={`0 0 ${WIDTH} ${HEIGHT}`}>
+      <Rect x={LEFT} y={y(1)} width={WIDTH - LEFT} height={y(-1) - y(1)} fill="#e4e4e0" />
+      <Rect x={LEFT} y={y(strip)} width={WIDTH - LEFT} height={y(-strip) - y(strip)} fill="#f4f4f1" />
+      {[1, 0, -1].map((at) => (
+        <Line key={at} x1={LEFT} x2={WIDTH} y1={y(at)} y2={y(at)} stroke={PAPER.ink} strokeWidth={at === 0 ? 0.4 : 1} />
+      ))}
+      {(
+        [
+          [1, '+limit'],
+          [0, '0'],
+          [-1, '−limit'],
+        ] as const
+      ).map(([at, word]) => (
+        <Text key={word} x={LEFT - 6} y={y(at) + 2.5} textAnchor="end" style={label}>
+          {word}
+        </Text>
+      ))}
+      {[0, 25, 50, 75, 100].map((percent) => (
+        <Text key={percent} x={x(percent)} y={HEIGHT - 4} textAnchor="middle" style={label}>
+          {`${percent} %`}
+        </Text>
+      ))}
+      {(
+        [
+          [asFound, '#ffffff'],
+          [asLeft, PAPER.ink],
+        ] as const
+      ).flatMap(([points, fill]) =>
+        points.map((point, index) => (
+          <Triangle key={`${fill} ${index}`} x={x(point.x)} y={y(point.y)} isUp={point.direction === 'up'} fill={fill} />
+        )),
+      )}
+    </Svg>
+  );
+}
+
+function Triangle({ x, y, isUp, fill }: { x: number; y: number; isUp: boolean; fill: string }) {
+  const size = 4;
+  const tip = isUp ? -size : size;
+  return (
+    <Path
+      d={`M ${x} ${y + tip} L ${x + size} ${y - tip} L ${x - size} ${y - tip} Z`}
+      fill={fill}
+      stroke={PAPER.ink}
+      strokeWidth={0.9}
+    />
+  );
+}

@@ -1,0 +1,143 @@
+'use client';
+import type { AdjustmentKind } from '@barys/store';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import MenuItem from '@mui/material/MenuItem';
+import Stack from '@mui/material/Stack';
+import TextField from '@mui/material/TextField';
+import Typography from '@mui/material/Typography';
+import { useState } from 'react';
+import { Refused } from '@/ui/Refused';
+import { useAct } from '@/ui/useAct';
+import { leaveAdjustAction, logAdjustmentAction } from './actions';
+import { ADJUSTMENT_WORD } from './words';
+
+interface End {
+  readonly applied: string;
+  readonly aim: string;
+  /** What the last run read there, or nothing. */
+  readonly before: string;
+}
+
+type Fields = { kind: AdjustmentKind; at: string; before: string; after: string; note: string };
+
+/** The end of the range where a kind of adjustment is made. */
+const endOf = (kind: AdjustmentKind, ends: { zero: End; span: End }): End => (kind === 'span' ? ends.span : ends.zero);
+
+const fresh = (kind: AdjustmentKind, ends: { zero: End; span: End }): Fields => {
+  const { applied, before } = endOf(kind, ends);
+  return { kind, at: applied, before, after: '', note: '' };
+};
+
+export function AdjustForm({
+  job,
+  inputUnit,
+  outputUnit,
+  ends,
+  madeCount,
+}: {
+  job: number;
+  inputUnit: string;
+  outputUnit: string;
+  ends: { zero: End; span: End };
+  /** How many are logged in this pass; the form begins anew after each. */
+  madeCount: number;
+}) {
+  // Zero comes first, span after it.
+  return (
+    <AdjustFields
+      key={madeCount}
+      job={job}
+      inputUnit={inputUnit}
+      outputUnit={outputUnit}
+      ends={ends}
+      first={madeCount % 2 === 0 ? 'zero' : 'span'}
+    />
+  );
+}
+
+function AdjustFields({
+  job,
+  inputUnit,
+  outputUnit,
+  ends,
+  first,
+}: {
+  job: number;
+  inputUnit: string;
+  outputUnit: string;
+  ends: { zero: End; span: End };
+  first: AdjustmentKind;
+}) {
+  const { answer, isPending, onSubmit } = useAct(logAdjustmentAction);
+  const [fields, setFields] = useState<Fields>(() => fresh(first, ends));
+  const aim = endOf(fields.kind, ends).aim;
+  const text = (name: keyof Fields) => ({
+    value: fields[name],
+    onChange: (event: { target: { value: string } }) => setFields({ ...fields, [name]: event.target.value }),
+    autoComplete: 'off',
+  });
+  const decimal = { htmlInput: { inputMode: 'decimal' as const } };
+  return (
+    <form onSubmit={onSubmit} noValidate>
+      <input type="hidden" name="job" value={job} />
+      <Typography variant="body2" sx={{ color: 'text.secondary', mb: 1.5 }}>
+        Aim at {aim} {outputUnit} with {endOf(fields.kind, ends).applied} {inputUnit} applied.
+      </Typography>
+      <Box sx={{ display: 'grid', gap: 1, gridTemplateColumns: { xs: '1fr 1fr', sm: '1.2fr 1fr 1fr 1fr' } }}>
+        <TextField
+          select
+          name="kind"
+          label="What"
+          value={fields.kind}
+          onChange={(event) => setFields({ ...fresh(event.target.value as AdjustmentKind, ends), note: fields.note })}
+        >
+          {(Object.keys(ADJUSTMENT_WORD) as AdjustmentKind[]).map((kind) => (
+            <MenuItem key={kind} value={kind}>
+              {ADJUSTMENT_WORD[kind]}
+            </MenuItem>
+          ))}
+        </TextField>
+        <TextField name="atAppliedText" label={`Applied, ${inputUnit}`} slotProps={decimal} {...text('at')} />
+        <TextField name="beforeText" label={`Before, ${outputUnit}`} slotProps={decimal} {...text('before')} />
+        <TextField name="afterText" label={`After, ${outputUnit}`} slotProps={decimal} {...text('after')} autoFocus />
+      </Box>
+      <Stack direction="row" sx={{ gap: 1, mt: 1 }}>
+        <TextField name="description" label="Note (turns, trim, part)" fullWidth {...text('note')} />
+        <Button type="submit" variant="outlined" disabled={isPending}>
+          Log
+        </Button>
+      </Stack>
+      <Refused answer={answer} />
+    </form>
+  );
+}
+
+/** On to the as-left run, or back where nothing was touched. */
+export function LeaveAdjust({
+  job,
+  isAnythingLogged,
+  canGoBack,
+}: {
+  job: number;
+  isAnythingLogged: boolean;
+  canGoBack: boolean;
+}) {
+  const { answer, isPending, onSubmit } = useAct(leaveAdjustAction);
+  return (
+    <form onSubmit={onSubmit}>
+      <input type="hidden" name="job" value={job} />
+      <Stack direction="row" sx={{ gap: 1, mt: 1.5 }}>
+        <Button type="submit" name="to" value="as-left" variant="contained" disabled={isPending || !isAnythingLogged}>
+          Begin as left
+        </Button>
+        {canGoBack && (
+          <Button type="submit" name="to" value="judge" disabled={isPending}>
+            Nothing was touched, back to Judge
+          </Button>
+        )}
+      </Stack>
+      <Refused answer={answer} />
+    </form>
+  );
+}

@@ -1,0 +1,53 @@
+import type { Adjustment } from '@barys/store';
+import Box from '@mui/material/Box';
+import Table from '@mui/material/Table';
+import TableBody from '@mui/material/TableBody';
+import TableCell from '@mui/material/TableCell';
+import TableHead from '@mui/material/TableHead';
+import TableRow from '@mui/material/TableRow';
+import { showMoment } from '@/server/dates';
+import { Figure } from '@/ui/Figure';
+import { ADJUSTMENT_WORD } from './words';
+
+export function AdjustmentTable({
+  adjustments,
+  inputUnit,
+  outputUnit,
+}: {
+  adjustments: readonly Adjustment[];
+  inputUnit: string;
+  outputUnit: string;
+}) {
+  return (
+    <Box sx={{ overflowX: 'auto' }} tabIndex={0} role="region" aria-label="Adjustments">
+      <Table size="small">
+        <TableHead>
+          <TableRow>
+            <TableCell>What</TableCell>
+            <TableCell align="right">At, {inputUnit}</TableCell>
+            <TableCell align="right">Before, {outputUnit}</TableCell>
+            <TableCell align="right">After, {outputUnit}</TableCell>
+            <TableCell>Note</TableCell>
+            <TableCell>Who, when</TableCell>
+          </TableRow>
+        </TableHead>
+        <TableBody>
+          {adjustments.map(({ id, kind, description, atAppliedText, beforeText, afterText, madeBy, madeAt }) => (
+            <TableRow key={id}>
+              <TableCell>{ADJUSTMENT_WORD[kind]}</TableCell>
+              {[atAppliedText, beforeText, afterText].map((text, index) => (
+                <TableCell key={index} align="right">
+                  <Figure>{text}</Figure>
+                </TableCell>
+              ))}
+              <TableCell>{description}</TableCell>
+              <TableCell>
+                {madeBy}, {showMoment(madeAt)}
+              </TableCell>
+            </TableRow>
+          ))}
+        </TableBody>
+      </Table>
+    </Box>
+  );
+}

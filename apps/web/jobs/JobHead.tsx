@@ -1,0 +1,60 @@
+import { formatPlain } from '@barys/core';
+import { STAGES, type JobFile } from '@barys/store';
+import Box from '@mui/material/Box';
+import Stack from '@mui/material/Stack';
+import Typography from '@mui/material/Typography';
+import Link from 'next/link';
+import { rangeInWords } from '@/instruments/rangeInWords';
+import { STAGE_WORD } from './words';
+
+/** Which instrument, which job, and the line of stages with the one that is now. */
+export function JobHead({ job }: { job: JobFile }) {
+  const { instrument } = job;
+  const at = job.stage === 'closed' ? STAGES.length : STAGES.indexOf(job.stage);
+  const isUntouched = job.runs.every((run) => run.kind === 'as-found');
+  const isPassedOver = (stage: string) => at > STAGES.indexOf('as-left') && isUntouched && (stage === 'adjust' || stage === 'as-left');
+  return (
+    <Box component="header" sx={{ mb: 1.5 }}>
+      <Stack direction="row" sx={{ alignItems: 'baseline', columnGap: 1.5, flexWrap: 'wrap', mb: 0.75 }}>
+        <Typography variant="h1" component="h1">
+          <Link href={`/instruments/${instrument.tag}`} style={{ textDecoration: 'none' }}>
+            {instrument.tag}
+          </Link>
+        </Typography>
+        <Typography sx={{ fontWeight: 600 }}>{instrument.service}</Typography>
+        <Typography variant="body2" sx={{ color: 'text.secondary' }}>
+          {rangeInWords(instrument.configuration)} · ±{formatPlain(instrument.tolerance.percentOfSpan)} % of span
+        </Typography>
+        <Typography variant="body2" sx={{ color: 'text.secondary', ml: 'auto' }}>
+          Job {job.id}
+        </Typography>
+      </Stack>
+      <Box component="ol" aria-label="Stages" sx={{ display: 'flex', listStyle: 'none', m: 0, p: 0 }}>
+        {STAGES.map((stage, index) => (
+          <Box
+            component="li"
+            key={stage}
+            aria-current={index === at ? 'step' : undefined}
+            sx={{
+              flex: 1,
+              minWidth: 0,
+              pt: 0.5,
+              fontSize: 14,
+              borderTop: '4px solid',
+              borderColor: index < at ? 'var(--ink)' : index === at ? 'var(--now)' : 'var(--rule)',
+              color: index > at || isPassedOver(stage) ? 'text.secondary' : 'text.primary',
+              fontWeight: index === at ? 700 : 400,
+              // On a phone only the stage that is now has its word; the line shows where it lies.
+              '& span': { display: { xs: index === at ? 'inline' : 'none', sm: 'inline' }, whiteSpace: 'nowrap' },
+            }}
+          >
+            <span>
+              {STAGE_WORD[stage]}
+              {isPassedOver(stage) ? ' (not needed)' : ''}
+            </span>
+          </Box>
+        ))}
+      </Box>
+    </Box>
+  );
+}

@@ -1,0 +1,43 @@
+import { formatPlain } from '@barys/core';
+import { evaluateStoredRun, type Run } from '@barys/store';
+import Box from '@mui/material/Box';
+import { Figure } from '@/ui/Figure';
+import { figuresFor } from '@/ui/figures';
+import { Facts } from '@/ui/Lines';
+import { VerdictMark } from '@/ui/VerdictMark';
+
+/** The verdict of a run and the figures behind it. */
+export function RunSummary({ run }: { run: Run }) {
+  const figures = figuresFor(run.madeWith.configuration, run.madeWith.meter.resolution);
+  const { worst, verdict, zeroErrorPercentSpan, spanErrorPercentSpan, hysteresisPercentSpan, missing } = evaluateStoredRun(run);
+  const limit = run.madeWith.tolerance.percentOfSpan;
+  const signed = (value: number | null, suffix = '') =>
+    value === null ? 'not known' : <Figure key="value">{`${figures.percent(value)} % of span${suffix}`}</Figure>;
+  return (
+    <>
+      {verdict !== null && (
+        <Box sx={{ fontSize: 24, mb: 1 }}>
+          <VerdictMark verdict={verdict} size={24} />
+        </Box>
+      )}
+      <Facts
+        facts={[
+          [
+            'Worst error',
+            worst === null
+              ? 'not known'
+              : signed(worst.errorPercentSpan, ` at ${formatPlain(worst.nominalPercent)} % ${worst.direction === 'up' ? 'rising' : 'falling'}`),
+          ],
+          ['Limit', <Figure key="limit">±{formatPlain(limit)} % of span</Figure>],
+          ['Zero error', signed(zeroErrorPercentSpan)],
+          ['Span error', signed(spanErrorPercentSpan)],
+          [
+            'Hysteresis',
+            hysteresisPercentSpan === null ? 'not known' : <Figure key="h">{figures.amount(hysteresisPercentSpan)} % of span</Figure>,
+          ],
+          ...missing.map((why): readonly [string, string] => ['', why]),
+        ]}
+      />
+    </>
+  );
+}

@@ -1,0 +1,55 @@
+import { formatPlain } from '@barys/core';
+import { evaluateStoredRun, type Run } from '@barys/store';
+import Box from '@mui/material/Box';
+import Table from '@mui/material/Table';
+import TableBody from '@mui/material/TableBody';
+import TableCell from '@mui/material/TableCell';
+import TableHead from '@mui/material/TableHead';
+import TableRow from '@mui/material/TableRow';
+import { Figure } from '@/ui/Figure';
+import { figuresFor } from '@/ui/figures';
+import { VerdictMark } from '@/ui/VerdictMark';
+
+/** The readings of a run with their errors and verdicts, in the order they were taken. */
+export function RunTable({ run }: { run: Run }) {
+  const figures = figuresFor(run.madeWith.configuration, run.madeWith.meter.resolution);
+  const { readings } = evaluateStoredRun(run);
+  return (
+    <Box sx={{ overflowX: 'auto' }} tabIndex={0} role="region" aria-label={`Readings ${run.kind.replace('-', ' ')}`}>
+      <Table size="small" sx={{ '& td, & th': { py: '2px' } }}>
+        <TableHead>
+          <TableRow>
+            <TableCell>Point</TableCell>
+            <TableCell align="right">Applied, {figures.inputUnit}</TableCell>
+            <TableCell align="right">Ideal, {figures.outputUnit}</TableCell>
+            <TableCell align="right">Reading, {figures.outputUnit}</TableCell>
+            <TableCell align="right">Error, % of span</TableCell>
+            <TableCell>Verdict</TableCell>
+          </TableRow>
+        </TableHead>
+        <TableBody>
+          {readings.map((judged, index) => (
+            <TableRow key={index}>
+              <TableCell>
+                {judged.direction === 'up' ? '▲' : '▼'} {formatPlain(judged.nominalPercent)} %
+              </TableCell>
+              {[
+                run.readings[index]?.appliedText,
+                figures.output(judged.expected),
+                run.readings[index]?.outputText,
+                figures.percent(judged.errorPercentSpan),
+              ].map((text, cell) => (
+                <TableCell key={cell} align="right">
+                  <Figure>{text}</Figure>
+                </TableCell>
+              ))}
+              <TableCell>
+                <VerdictMark verdict={judged.verdict} />
+              </TableCell>
+            </TableRow>
+          ))}
+        </TableBody>
+      </Table>
+    </Box>
+  );
+}

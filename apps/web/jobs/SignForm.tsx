@@ -1,0 +1,61 @@
+'use client';
+import Button from '@mui/material/Button';
+import Stack from '@mui/material/Stack';
+import TextField from '@mui/material/TextField';
+import Typography from '@mui/material/Typography';
+import { Refused } from '@/ui/Refused';
+import { useAct } from '@/ui/useAct';
+import { signAction } from './actions';
+
+export function SignForm({
+  job,
+  name,
+  isLeftOutside,
+  isAdjustAdvised,
+}: {
+  job: number;
+  name: string | null;
+  isLeftOutside: boolean;
+  isAdjustAdvised: boolean;
+}) {
+  const { answer, isPending, onSubmit } = useAct(signAction);
+  return (
+    <form onSubmit={onSubmit}>
+      <input type="hidden" name="job" value={job} />
+      <Typography sx={{ mb: 1.5 }}>
+        {name ?? 'Nobody'} did this work and read these values. A signed record is closed and cannot be changed.
+      </Typography>
+      <TextField
+        name="note"
+        label={isLeftOutside ? 'Remark: why it is left outside its limit' : 'Remark'}
+        required={isLeftOutside}
+        fullWidth
+        multiline
+      />
+      <Stack direction="row" sx={{ gap: 1, mt: 1.5, flexWrap: 'wrap' }}>
+        <Button
+          type="submit"
+          name="act"
+          value="sign"
+          variant="contained"
+          size="large"
+          disabled={isPending || name === null}
+          autoFocus={!isLeftOutside}
+        >
+          {name === null ? 'Choose who is working to sign' : `Sign as ${name}`}
+        </Button>
+        <Button
+          type="submit"
+          name="act"
+          value="adjust"
+          variant={isAdjustAdvised ? 'outlined' : 'text'}
+          disabled={isPending}
+          formNoValidate
+        >
+          Adjust again
+        </Button>
+      </Stack>
+      <Refused answer={answer} />
+    </form>
+  );
+}

@@ -1,0 +1,37 @@
+import type { JobFile } from '@barys/store';
+import Table from '@mui/material/Table';
+import TableBody from '@mui/material/TableBody';
+import TableCell from '@mui/material/TableCell';
+import TableHead from '@mui/material/TableHead';
+import TableRow from '@mui/material/TableRow';
+import { showMoment } from '@/server/dates';
+import { STAGE_WORD } from './words';
+
+/** Each stage as it was passed: who, when, and what was said. */
+export function StageHistory({ job }: { job: JobFile }) {
+  return (
+    <Table size="small">
+      <TableHead>
+        <TableRow>
+          <TableCell>Stage</TableCell>
+          <TableCell>Who</TableCell>
+          <TableCell>When</TableCell>
+          <TableCell>Remark</TableCell>
+        </TableRow>
+      </TableHead>
+      <TableBody>
+        {job.passed.map(({ stage, doneBy, doneAt, note, isSkip }, index) => (
+          <TableRow key={index}>
+            <TableCell>
+              {STAGE_WORD[stage]}
+              {isSkip ? ' (passed over)' : ''}
+            </TableCell>
+            <TableCell>{doneBy}</TableCell>
+            <TableCell>{showMoment(doneAt)}</TableCell>
+            <TableCell>{note}</TableCell>
+          </TableRow>
+        ))}
+      </TableBody>
+    </Table>
+  );
+}

@@ -1,0 +1,78 @@
+'use client';
+import { acceptedOutput, expectedOutput, formatPlain, type RunEvaluation } from '@barys/core';
+import type { MadeWith } from '@barys/store';
+import Box from '@mui/material/Box';
+import Typography from '@mui/material/Typography';
+import { Figure } from '@/ui/Figure';
+import type { Figures } from '@/ui/figures';
+
+/** After five time constants a first-order lag is within 0.7 % of its step: common practice for settling. */
+const SETTLE_TIME_CONSTANTS = 5;
+
+/** What to apply now and what to expect for it. */
+export function ApplyPanel({
+  madeWith,
+  point,
+  applied,
+  figures,
+}: {
+  madeWith: MadeWith;
+  point: MadeWith['points'][number];
+  /** The value the expectation is for: nominal, or what was read at the reference. */
+  applied: number;
+  figures: Figures;
+}) {
+  const { configuration, tolerance } = madeWith;
+  const { lowest, highest } = acceptedOutput(configuration, tolerance, applied);
+  const settleS = configuration.dampingS * SETTLE_TIME_CONSTANTS;
+  return (
+    <>
+      <Typography variant="body2" sx={{ color: 'text.secondary' }}>
+        {point.direction === 'up' ? 'Apply, going up' : 'Apply, coming down'}
+      </Typography>
+      <Figure sx={{ fontSize: 44, fontWeight: 700, lineHeight: 1.1, display: 'block' }}>
+        {figures.input(point.nominalApplied)} <Box component="span" sx={{ fontSize: 22 }}>{figures.inputUnit}</Box>
+      </Figure>
+      <Typography variant="body2" sx={{ color: 'text.secondary', mt: 0.75 }}>
+        Expect{applied === point.nominalApplied ? '' : ` for ${formatPlain(applied)} ${figures.inputUnit}`}
+      </Typography>
+      <Figure sx={{ fontSize: 26, fontWeight: 700, lineHeight: 1.1, display: 'block' }}>
+        {figures.output(expectedOutput(configuration, applied))}{' '}
+        <Box component="span" sx={{ fontSize: 16 }}>{figures.outputUnit}</Box>
+      </Figure>
+      <Typography variant="body2" sx={{ color: 'text.secondary', mt: 0.5 }}>
+        accept{' '}
+        <Figure>
+          {figures.output(lowest)} … {figures.output(highest)}
+        </Figure>
+        {settleS > 0 ? ` · hold ${formatPlain(settleS)} s` : ''}
+      </Typography>
+    </>
+  );
+}
+
+/** The run so far in four figures; a figure that cannot be said yet is a dash. */
+export function RunFigures({ evaluation, figures }: { evaluation: RunEvaluation; figures: Figures }) {
+  const { worst, zeroErrorPercentSpan, spanErrorPercentSpan, hysteresisPercentSpan } = evaluation;
+  const signed = (value: number | null | undefined) => (value == null ? '–' : `${figures.percent(value)} %`);
+  const facts: [string, string][] = [
+    ['worst', signed(worst?.errorPercentSpan)],
+    ['zero', signed(zeroErrorPercentSpan)],
+    ['span', signed(spanErrorPercentSpan)],
+    ['hysteresis', hysteresisPercentSpan === null ? '–' : `${figures.amount(hysteresisPercentSpan)} %`],
+  ];
+  return (
+    <Box component="dl" sx={{ display: 'grid', gridTemplateColumns: 'auto 1fr auto 1fr', gap: '2px 10px', m: 0, mt: 1.5 }}>
+      {facts.map(([name, value]) => (
+        <Box key={name} sx={{ display: 'contents' }}>
+          <Typography component="dt" variant="body2" sx={{ color: 'text.secondary' }}>
+            {name}
+          </Typography>
+          <Box component="dd" sx={{ m: 0, fontSize: 14 }}>
+            <Figure>{value}</Figure>
+          </Box>
+        </Box>
+      ))}
+    </Box>
+  );
+}

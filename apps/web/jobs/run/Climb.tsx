@@ -1,0 +1,190 @@
+'use client';
+/**
+ * A run drawn as a staircase: a tread for each point, as high as its input, up and then down; the reading is typed on
+ * the tread and its verdict stays there. On a phone the same stairs lie on their side, one row a point.
+ */
+import type { JudgedReading } from '@barys/core';
+import type { MadeWith } from '@barys/store';
+import Box from '@mui/material/Box';
+import type { ReactNode } from 'react';
+import { Figure } from '@/ui/Figure';
+import type { Figures } from '@/ui/figures';
+import { VerdictMark } from '@/ui/VerdictMark';
+import type { Entry } from './types';
+
+type Point = MadeWith['points'][number];
+
+/** Height of a climb on a wide screen, px. */
+const HEIGHT = 312;
+/** Share of the height that the lowest tread has, so that its words fit. */
+const LOWEST = 0.17;
+const HIGHEST = 0.72;
+
+export interface ClimbPoint {
+  readonly point: Point;
+  readonly entry: Entry | undefined;
+  readonly judged: JudgedReading | undefined;
+  /** The reading of the run before, drawn pale. */
+  readonly earlierText: string | undefined;
+  readonly hasDraft: boolean;
+}
+
+export const directionMark = (direction: Point['direction']): string => (direction === 'up' ? '▲' : '▼');
+export const directionWord = (direction: Point['direction']): string => (direction === 'up' ? 'rising' : 'falling');
+export const pointName = (point: Point): string => `${point.nominalPercent} % ${directionWord(point.direction)}`;
+
+/** Share of the climb's height for an input; inputs beyond the range stay on the drawing. */
+const rise = (percent: number): number => LOWEST + (HIGHEST - LOWEST) * Math.min(1, Math.max(0, percent / 100));
+
+export function Climb({
+  points,
+  current,
+  figures,
+  field,
+  onChoose,
+}: {
+  points: readonly ClimbPoint[];
+  /** Position of the point that is now, or null when all are read. */
+  current: number | null;
+  figures: Figures;
+  /** The typing field of the point that is now. */
+  field: ReactNode;
+  onChoose: (position: number) => void;
+}) {
+  return (
+    <Box
+      component="ol"
+      aria-label="Test points"
+      sx={{
+        listStyle: 'none',
+        m: 0,
+        p: 0,
+        display: 'flex',
+        flexDirection: { xs: 'column', sm: 'row' },
+        alignItems: { sm: 'flex-end' },
+        gap: { xs: 0.5, sm: '2px' },
+        height: { sm: HEIGHT },
+        borderBottom: { sm: '2px solid var(--ink)' },
+      }}
+    >
+      {points.map((one) => (
+        <Tread
+          key={one.point.position}
+          {...one}
+          isCurrent={one.point.position === current}
+          figures={figures}
+          field={field}
+          onChoose={onChoose}
+        />
+      ))}
+    </Box>
+  );
+}
+
+function Tread({
+  point,
+  entry,
+  judged,
+  earlierText,
+  hasDraft,
+  isCurrent,
+  figures,
+  field,
+  onChoose,
+}: ClimbPoint & { isCurrent: boolean; figures: Figures; field: ReactNode; onChoose: (position: number) => void }) {
+  const wasReadElsewhere = entry !== undefined && entry.applied !== point.nominalApplied;
+  const applied = wasReadElsewhere ? entry.appliedText : figures.input(point.nominalApplied);
+  return (
+    <Box
+      component="li"
+      aria-current={isCurrent ? 'step' : undefined}
+      sx={{
+        flex: { sm: '1 1 0' },
+        minWidth: 0,
+        display: 'flex',
+        flexDirection: { xs: 'row', sm: 'column' },
+        alignItems: { xs: 'center', sm: 'stretch' },
+        justifyContent: { sm: 'flex-end' },
+        gap: { xs: 1, sm: 0 },
+        minHeight: { xs: 44, sm: 0 },
+        height: { sm: '100%' },
+      }}
+    >
+      <Box
+        sx={{
+          order: { xs: 2, sm: 1 },
+          textAlign: { xs: 'left', sm: 'center' },
+          pb: { sm: 0.5 },
+          display: { xs: 'flex', sm: 'block' },
+          alignItems: 'center',
+          gap: 1,
+          flexShrink: 0,
+        }}
+      >
+        {isCurrent ? field : <Reading entry={entry} judged={judged} figures={figures} hasDraft={hasDraft} />}
+      </Box>
+      <Box
+        component="button"
+        type="button"
+        onClick={() => onChoose(point.position)}
+        aria-label={`${isCurrent ? 'Now' : 'Go to'} ${pointName(point)}, ${applied} ${figures.inputUnit}`}
+        sx={{
+          order: { xs: 1, sm: 2 },
+          font: 'inherit',
+          color: 'inherit',
+          cursor: 'pointer',
+          textAlign: 'left',
+          px: 1,
+          py: 0.5,
+          minHeight: 44,
+          width: { xs: `${40 + 18 * rise(point.nominalPercent)}%`, sm: '100%' },
+          height: { sm: `${rise(point.nominalPercent) * 100}%` },
+          display: 'flex',
+          flexDirection: 'column',
+          alignItems: 'flex-start',
+          justifyContent: 'flex-start',
+          lineHeight: 1.35,
+          bgcolor: isCurrent ? 'var(--wash)' : entry === undefined ? 'transparent' : 'var(--sheet)',
+          border: isCurrent ? '2px solid var(--ink)' : '1px solid var(--rule)',
+          borderBottom: { sm: 'none' },
+        }}
+      >
+        <Box component="span" sx={{ fontSize: 14, whiteSpace: 'nowrap' }}>
+          {directionMark(point.direction)} {point.nominalPercent} %
+        </Box>
+        <Figure sx={{ fontSize: 14, fontWeight: wasReadElsewhere ? 700 : 400 }}>
+          {applied} {figures.inputUnit}
+        </Figure>
+        {earlierText !== undefined && (
+          <Figure sx={{ fontSize: 13, color: 'text.secondary', mt: { sm: 0.5 } }}>found {earlierText}</Figure>
+        )}
+      </Box>
+    </Box>
+  );
+}
+
+function Reading({
+  entry,
+  judged,
+  figures,
+  hasDraft,
+}: Pick<ClimbPoint, 'entry' | 'judged' | 'hasDraft'> & { figures: Figures }) {
+  if (entry === undefined)
+    return hasDraft ? <Box sx={{ fontSize: 13, color: 'text.secondary' }}>typed, not entered</Box> : null;
+  return (
+    <>
+      <Figure sx={{ display: 'block', fontSize: { xs: 20, sm: 20, md: 24 }, fontWeight: 700, opacity: entry.isSaved ? 1 : 0.55 }}>
+        {entry.outputText}
+      </Figure>
+      <Box sx={{ display: 'flex', alignItems: 'center', justifyContent: 'center', gap: 0.75, fontSize: 14 }}>
+        {!entry.isSaved && <span>not saved yet</span>}
+        {judged !== undefined && entry.isSaved && (
+          <>
+            <VerdictMark verdict={judged.verdict} isMarkOnly />
+            <Figure>{figures.percent(judged.errorPercentSpan)} %</Figure>
+          </>
+        )}
+      </Box>
+    </>
+  );
+}

@@ -1,0 +1,248 @@
+'use client';
+/** The run screen: the climb above; what to apply, the corridor and the stave below. */
+import { CoreError, parseTyped } from '@barys/core';
+import { evaluateStoredRun, missingPoints } from '@barys/store/evaluation';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Stack from '@mui/material/Stack';
+import Typography from '@mui/material/Typography';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { useHotkeys } from 'react-hotkeys-hook';
+import { finishRunAction } from '@/jobs/actions';
+import { Corridor, CorridorKey } from '@/ui/Corridor';
+import { corridorPoints } from '@/ui/corridor';
+import { figuresFor } from '@/ui/figures';
+import { Refused } from '@/ui/Refused';
+import { Sheet } from '@/ui/Sheet';
+import { Stave } from '@/ui/Stave';
+import { useAct } from '@/ui/useAct';
+import { ApplyPanel, RunFigures } from './ApplyPanel';
+import { Climb, type ClimbPoint } from './Climb';
+import type { Draft } from './keep';
+import { KeysSheet } from './KeysSheet';
+import { parseColumn } from './paste';
+import { ReadingField } from './ReadingField';
+import type { ShownRun } from './types';
+import { useReadings } from './useReadings';
+
+const numberOr = (text: string | null, otherwise: number): number => {
+  try {
+    return text === null ? otherwise : parseTyped(text).value;
+  } catch (error) {
+    if (error instanceof CoreError) return otherwise;
+    throw error;
+  }
+};
+
+export function RunDesk({ jobId, run, earlier }: { jobId: number; run: ShownRun; earlier: ShownRun | null }) {
+  const { madeWith } = run;
+  const { points } = madeWith;
+  const readings = useReadings(run);
+  const { entries } = readings;
+  const [chosen, setChosen] = useState<number | null>(
+    () => points.find(({ position }) => !entries.has(position))?.position ?? null,
+  );
+  const [isHelpOpen, setIsHelpOpen] = useState(false);
+  const [pasteProblem, setPasteProblem] = useState<string | null>(null);
+
+  // Where to begin is known once the browser's own part is there: a draft is gone back to, else the first open point.
+  const hasBegun = useRef(false);
+  useEffect(() => {
+    if (!readings.isRestored || hasBegun.current) return;
+    hasBegun.current = true;
+    const drafted = Object.keys(readings.drafts).map(Number)[0];
+    setChosen(drafted ?? points.find(({ position }) => !entries.has(position))?.position ?? null);
+  }, [readings.isRestored, readings.drafts, entries, points]);
+
+  const figures = useMemo(() => figuresFor(madeWith.configuration, madeWith.meter.resolution), [madeWith]);
+  const standing = useMemo(
+    () => ({ madeWith, readings: [...entries.values()].sort((a, b) => a.position - b.position) }),
+    [madeWith, entries],
+  );
+  const evaluation = useMemo(() => evaluateStoredRun(standing), [standing]);
+  const judgedAt = (position: number) =>
+    evaluation.readings[standing.readings.findIndex((reading) => reading.position === position)];
+
+  const current = points.find(({ position }) => position === chosen) ?? null;
+  const isComplete = missingPoints(standing) === 0;
+  const currentEntry = current === null ? undefined : entries.get(current.position);
+  const draft: Draft = (current === null ? undefined : readings.drafts[current.position]) ?? {
+    output: currentEntry?.outputText ?? '',
+    applied: currentEntry !== undefined && currentEntry.applied !== current?.nominalApplied ? currentEntry.appliedText : null,
+  };
+
+  /** To the next point without a reading, then to one that was passed over, then to none. */
+  const goOn = (from: number, known: ReadonlySet<number>) => {
+    const open = points.filter(({ position }) => !known.has(position));
+    setChosen((open.find(({ position }) => position > from) ?? open[0])?.position ?? null);
+  };
+
+  const enter = (position: number, typed: Draft): void => {
+    const point = points.find((one) => one.position === position);
+    if (point === undefined) return;
+    const appliedText = typed.applied?.trim() ?? figures.input(point.nominalApplied);
+    const before = entries.get(position);
+    const isUnchanged = before?.outputText === typed.output.trim() && before.appliedText === appliedText;
+    if (isUnchanged) readings.keepDraft(position, null);
+    else
+      readings.enter({
+        position,
+        appliedText,
+        appliedAs: typed.applied === null ? 'set' : 'read',
+        outputText: typed.output.trim(),
+      });
+  };
+
+  const enterAndGoOn = (typed: Draft) => {
+    if (current === null) return;
+    setPasteProblem(null);
+    enter(current.position, typed);
+    goOn(current.position, new Set([...entries.keys(), current.position]));
+  };
+
+  const enterColumn = (text: string) => {
+    if (current === null) return;
+    const from = points.filter(({ position }) => position >= current.position);
+    const lines = parseColumn(text, from.length);
+    if (typeof lines === 'string') return setPasteProblem(lines);
+    setPasteProblem(null);
+    const filled = from.slice(0, lines.length).map(({ position }) => position);
+    lines.forEach((line, index) => enter(filled[index] ?? 0, line));
+    goOn(current.position, new Set([...entries.keys(), ...filled]));
+  };
+
+  const move = (step: 1 | -1) => {
+    const index = points.findIndex(({ position }) => position === chosen);
+    const next = points[index === -1 && step === -1 ? points.length - 1 : index + step];
+    if (next !== undefined) setChosen(next.position);
+    else if (isComplete && step === 1) setChosen(null);
+  };
+
+  useHotkeys('up', () => move(-1), { enabled: chosen === null });
+  useHotkeys('shift+slash', () => setIsHelpOpen(true), { enabled: chosen === null });
+
+  const climbPoints: ClimbPoint[] = points.map((point) => ({
+    point,
+    entry: entries.get(point.position),
+    judged: judgedAt(point.position),
+    earlierText: earlier?.readings.find(({ position }) => position === point.position)?.outputText,
+    hasDraft: (readings.drafts[point.position]?.output ?? '') !== '',
+  }));
+
+  return (
+    <>
+      <Status readings={readings} pasteProblem={pasteProblem} onHelp={() => setIsHelpOpen(true)} />
+      <Climb
+        points={climbPoints}
+        current={current?.position ?? null}
+        figures={figures}
+        onChoose={setChosen}
+        field={
+          current !== null && (
+            <ReadingField
+              key={current.position}
+              point={current}
+              draft={draft}
+              figures={figures}
+              onDraft={(next) => readings.keepDraft(current.position, next)}
+              onEnter={enterAndGoOn}
+              onMove={move}
+              onColumn={enterColumn}
+              onHelp={() => setIsHelpOpen(true)}
+            />
+          )
+        }
+      />
+      <Box sx={{ display: 'grid', gap: 1.5, mt: 1.5, gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: '1fr 1.45fr 1.1fr' } }}>
+        <Sheet sx={{ order: { xs: -1, md: 0 } }}>
+          {current === null ? (
+            <Finish jobId={jobId} kind={run.kind} count={points.length} isSaved={readings.waitingCount === 0} />
+          ) : (
+            <ApplyPanel
+              madeWith={madeWith}
+              point={current}
+              applied={numberOr(draft.applied, current.nominalApplied)}
+              figures={figures}
+            />
+          )}
+          <RunFigures evaluation={evaluation} figures={figures} />
+          {current !== null && isComplete && (
+            <Button onClick={() => setChosen(null)} sx={{ mt: 1 }}>
+              Done correcting
+            </Button>
+          )}
+        </Sheet>
+        <Sheet title="Error against the limit" aside={<CorridorKey hasAsLeft={run.kind === 'as-left'} />}>
+          <Corridor
+            asFound={corridorPoints(earlier ?? standing)}
+            asLeft={earlier === null ? [] : corridorPoints(standing)}
+            adjustAbovePercent={madeWith.tolerance.adjustAbovePercentOfLimit}
+            height={205}
+          />
+        </Sheet>
+        <Sheet title="Signal stave">
+          <Stave
+            body={madeWith.body}
+            configuration={madeWith.configuration}
+            marker={current === null ? undefined : numberOr(draft.applied, current.nominalApplied)}
+            spacing={52}
+          />
+          <Typography variant="body2" sx={{ color: 'text.secondary', mt: 0.5 }}>
+            Reference {madeWith.pressureReference.tag}, meter {madeWith.meter.tag}
+          </Typography>
+        </Sheet>
+      </Box>
+      <KeysSheet isOpen={isHelpOpen} onClose={() => setIsHelpOpen(false)} />
+    </>
+  );
+}
+
+function Status({
+  readings,
+  pasteProblem,
+  onHelp,
+}: {
+  readings: ReturnType<typeof useReadings>;
+  pasteProblem: string | null;
+  onHelp: () => void;
+}) {
+  const { waitingCount, savedClock, problem } = readings;
+  return (
+    <Stack direction="row" sx={{ justifyContent: 'space-between', alignItems: 'center', minHeight: 30, gap: 2 }}>
+      <Typography role="alert" variant="body2" sx={{ color: 'var(--outside)', fontWeight: 600 }}>
+        {pasteProblem ?? problem ?? ''}
+      </Typography>
+      <Stack direction="row" sx={{ gap: 2, alignItems: 'center', flexShrink: 0 }}>
+        <Typography role="status" variant="body2" sx={{ color: 'text.secondary' }}>
+          {waitingCount > 0
+            ? `${waitingCount} not saved yet, kept in this browser, trying again`
+            : savedClock === null
+              ? ''
+              : `saved ${savedClock}`}
+        </Typography>
+        <Button size="small" onClick={onHelp} sx={{ minHeight: 30, py: 0 }}>
+          Keys: ?
+        </Button>
+      </Stack>
+    </Stack>
+  );
+}
+
+/** All points are read: on to what comes next. */
+function Finish({ jobId, kind, count, isSaved }: { jobId: number; kind: ShownRun['kind']; count: number; isSaved: boolean }) {
+  const { answer, isPending, onSubmit } = useAct(finishRunAction);
+  return (
+    <form onSubmit={onSubmit}>
+      <input type="hidden" name="job" value={jobId} />
+      <input type="hidden" name="kind" value={kind} />
+      <Typography sx={{ fontWeight: 700, fontSize: 20, mb: 0.5 }}>All {count} points are read</Typography>
+      <Typography variant="body2" sx={{ color: 'text.secondary', mb: 1.5 }}>
+        ↑ goes back to a reading to correct it.
+      </Typography>
+      <Button type="submit" variant="contained" size="large" disabled={isPending || !isSaved} autoFocus>
+        {kind === 'as-found' ? 'Judge' : 'Go to the signature'}
+      </Button>
+      <Refused answer={answer} />
+    </form>
+  );
+}

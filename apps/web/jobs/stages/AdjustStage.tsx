@@ -1,0 +1,67 @@
+import { asFoundRun, asLeftRun, StoreError, type JobFile } from '@barys/store';
+import Box from '@mui/material/Box';
+import Stack from '@mui/material/Stack';
+import Typography from '@mui/material/Typography';
+import { Corridor, CorridorKey } from '@/ui/Corridor';
+import { corridorPoints } from '@/ui/corridor';
+import { figuresFor } from '@/ui/figures';
+import { Sheet } from '@/ui/Sheet';
+import { AdjustmentTable } from '../AdjustmentTable';
+import { AdjustForm, LeaveAdjust } from '../AdjustForm';
+import { RunSummary } from '../RunSummary';
+
+export function AdjustStage({ job }: { job: JobFile }) {
+  const asFound = asFoundRun(job);
+  if (asFound === null) throw new StoreError({ code: 'no-such', what: 'as-found run of job', name: job.id });
+  const asLeft = asLeftRun(job);
+  const before = asLeft ?? asFound;
+  const { configuration, meter, tolerance } = before.madeWith;
+  const figures = figuresFor(configuration, meter.resolution);
+  const readAt = (percent: number) => {
+    const point = before.madeWith.points.find(({ nominalPercent }) => nominalPercent === percent);
+    return before.readings.find(({ position }) => position === point?.position)?.outputText ?? '';
+  };
+  const pass = (asLeft?.pass ?? 0) + 1;
+  const ofThisPass = job.adjustments.filter((adjustment) => adjustment.pass === pass);
+  return (
+    <Box sx={{ display: 'grid', gap: 1.5, gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: '1.5fr 1fr' }, alignItems: 'start' }}>
+      <Stack sx={{ gap: 1.5 }}>
+        <Sheet title="Log what was done" aside={pass > 1 ? `pass ${pass}` : undefined}>
+          <AdjustForm
+            job={job.id}
+            inputUnit={figures.inputUnit}
+            outputUnit={figures.outputUnit}
+            ends={{
+              zero: { applied: figures.input(configuration.lrv), aim: figures.output(configuration.outputLow), before: readAt(0) },
+              span: { applied: figures.input(configuration.urv), aim: figures.output(configuration.outputHigh), before: readAt(100) },
+            }}
+            madeCount={ofThisPass.length}
+          />
+        </Sheet>
+        <Sheet title="Adjustments">
+          {job.adjustments.length === 0 ? (
+            <Typography sx={{ color: 'text.secondary' }}>
+              None yet. Zero first, then span, and again until both hold: they interact on most instruments.
+            </Typography>
+          ) : (
+            <AdjustmentTable adjustments={job.adjustments} inputUnit={figures.inputUnit} outputUnit={figures.outputUnit} />
+          )}
+          <LeaveAdjust job={job.id} isAnythingLogged={ofThisPass.length > 0} canGoBack={job.adjustments.length === 0} />
+        </Sheet>
+      </Stack>
+      <Stack sx={{ gap: 1.5 }}>
+        <Sheet title={asLeft === null ? 'As found' : `As left, pass ${asLeft.pass}`}>
+          <RunSummary run={before} />
+        </Sheet>
+        <Sheet title="Error against the limit" aside={<CorridorKey hasAsLeft={asLeft !== null} />}>
+          <Corridor
+            asFound={corridorPoints(asFound)}
+            asLeft={asLeft === null ? [] : corridorPoints(asLeft)}
+            adjustAbovePercent={tolerance.adjustAbovePercentOfLimit}
+            height={210}
+          />
+        </Sheet>
+      </Stack>
+    </Box>
+  );
+}

@@ -1,0 +1,120 @@
+import { acceptedOutput, expectedOutput, formatPlain, upAndDown, appliedAtPercent } from '@barys/core';
+import { LEAST_ACCURACY_RATIO, jobsOfInstrument, listReferences, rankReferences, type JobFile } from '@barys/store';
+import Box from '@mui/material/Box';
+import Stack from '@mui/material/Stack';
+import Table from '@mui/material/Table';
+import TableBody from '@mui/material/TableBody';
+import TableCell from '@mui/material/TableCell';
+import TableHead from '@mui/material/TableHead';
+import TableRow from '@mui/material/TableRow';
+import Typography from '@mui/material/Typography';
+import { database } from '@/server/database';
+import { dueInWords, localDate, showDate } from '@/server/dates';
+import { Figure } from '@/ui/Figure';
+import { figuresFor } from '@/ui/figures';
+import { Facts } from '@/ui/Lines';
+import { Sheet } from '@/ui/Sheet';
+import { Stave } from '@/ui/Stave';
+import { VerdictMark } from '@/ui/VerdictMark';
+import { Caution, SITE_RULES_FIRST } from '../Caution';
+import { PassBrief } from '../PassBrief';
+import { REASON_WORD } from '../words';
+
+export async function BriefStage({ job }: { job: JobFile }) {
+  const { instrument } = job;
+  const { configuration, tolerance } = instrument;
+  const today = localDate(new Date());
+  const [history, references] = await Promise.all([
+    jobsOfInstrument(database(), instrument.id),
+    listReferences(database()),
+  ]);
+  const last = history.find(({ stage }) => stage === 'closed');
+  const suitable = rankReferences(references, 'pressure', instrument, today).filter(({ unfit }) => unfit === null);
+  const figures = figuresFor(configuration);
+  const rising = upAndDown(instrument.testPoints).filter(({ direction }) => direction === 'up');
+  return (
+    <Box sx={{ display: 'grid', gap: 1.5, gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: '1fr 1.15fr' }, alignItems: 'start' }}>
+      <Stack sx={{ gap: 1.5 }}>
+        <Sheet title="The work">
+          <Facts
+            facts={[
+              ['Why', `${REASON_WORD[job.reason]}; due ${showDate(instrument.dueOn)} (${dueInWords(instrument.dueOn, today)})`],
+              ['Where', instrument.area],
+              ['Instrument', `${instrument.body.model}, serial ${instrument.serial}`],
+              ['Points', `${instrument.testPoints.map(formatPlain).join(', ')} % of span, up and down`],
+              ['Limit', `±${formatPlain(tolerance.percentOfSpan)} % of span; adjust above ${formatPlain(tolerance.adjustAbovePercentOfLimit)} % of it`],
+              [
+                'Last time',
+                last?.signedAt == null || last.asFoundVerdict === null || last.asLeftVerdict === null ? (
+                  'no record yet'
+                ) : (
+                  <Box component="span" key="last" sx={{ display: 'inline-flex', gap: 1, flexWrap: 'wrap' }}>
+                    {showDate(last.signedAt)}: found <VerdictMark verdict={last.asFoundVerdict} /> left{' '}
+                    <VerdictMark verdict={last.asLeftVerdict} />
+                  </Box>
+                ),
+              ],
+              [
+                'References',
+                suitable.length === 0
+                  ? 'none in date covers this range'
+                  : suitable
+                      .map(({ reference, ratio }) => `${reference.tag} (${ratio === null ? '' : formatPlain(Math.floor(ratio * 10) / 10)}:1)`)
+                      .join(', ') + `; at least ${LEAST_ACCURACY_RATIO}:1 is usual`,
+              ],
+            ]}
+          />
+        </Sheet>
+        <Caution>
+          {instrument.hazards.length > 0 && (
+            <Box component="strong" sx={{ display: 'block' }}>
+              Hazards here: {instrument.hazards.join('; ')}.
+            </Box>
+          )}
+          Before you touch it: permit, controller in manual, trips bypassed by an authorised person, isolate, vent, prove
+          zero energy. {SITE_RULES_FIRST}
+        </Caution>
+        <PassBrief job={job.id} />
+      </Stack>
+      <Stack sx={{ gap: 1.5 }}>
+        <Sheet title="Signal stave" aside={`body: ${instrument.body.model}`}>
+          <Stave body={instrument.body} configuration={configuration} spacing={54} />
+        </Sheet>
+        <Sheet title="What to apply and expect" aside="the same coming down">
+          <Table size="small">
+            <TableHead>
+              <TableRow>
+                <TableCell>Point</TableCell>
+                <TableCell align="right">Apply, {figures.inputUnit}</TableCell>
+                <TableCell align="right">Expect, {figures.outputUnit}</TableCell>
+                <TableCell align="right">Lowest</TableCell>
+                <TableCell align="right">Highest</TableCell>
+              </TableRow>
+            </TableHead>
+            <TableBody>
+              {rising.map(({ position, nominalPercent }) => {
+                const applied = appliedAtPercent(configuration, nominalPercent);
+                const { lowest, highest } = acceptedOutput(configuration, tolerance, applied);
+                return (
+                  <TableRow key={position}>
+                    <TableCell>{formatPlain(nominalPercent)} %</TableCell>
+                    {[
+                      figures.input(applied),
+                      figures.output(expectedOutput(configuration, applied)),
+                      figures.output(lowest),
+                      figures.output(highest),
+                    ].map((text, index) => (
+                      <TableCell key={index} align="right">
+                        <Figure>{text}</Figure>
+                      </TableCell>
+                    ))}
+                  </TableRow>
+                );
+              })}
+            </TableBody>
+          </Table>
+        </Sheet>
+      </Stack>
+    </Box>
+  );
+}

@@ -1,0 +1,53 @@
+import { formatPlain, type RunEvaluation, type Tolerance } from '@barys/core';
+import { asFoundRun, evaluateStoredRun, StoreError, type JobFile } from '@barys/store';
+import Box from '@mui/material/Box';
+import Stack from '@mui/material/Stack';
+import Typography from '@mui/material/Typography';
+import { Corridor, CorridorKey } from '@/ui/Corridor';
+import { corridorPoints } from '@/ui/corridor';
+import { Sheet } from '@/ui/Sheet';
+import { DecideForm } from '../DecideForm';
+import { RunSummary } from '../RunSummary';
+import { RunTable } from '../RunTable';
+
+/** What the readings ask for, in a sentence. */
+function advice({ verdict, readings }: RunEvaluation, { adjustAbovePercentOfLimit }: Tolerance): string {
+  const outside = readings.filter((reading) => reading.verdict === 'outside').length;
+  const strip = `${formatPlain(adjustAbovePercentOfLimit)} % of the limit`;
+  switch (verdict) {
+    case 'outside':
+      return `${outside} of ${readings.length} readings are outside the limit: adjust, then run as left.`;
+    case 'within-adjust':
+      return `All readings are inside the limit, but at least one is past ${strip}: adjust.`;
+    default:
+      return `All readings are inside ${strip}: leave it alone. Not adjusting keeps the drift history clean.`;
+  }
+}
+
+export function JudgeStage({ job }: { job: JobFile }) {
+  const run = asFoundRun(job);
+  if (run === null) throw new StoreError({ code: 'no-such', what: 'as-found run of job', name: job.id });
+  const evaluation = evaluateStoredRun(run);
+  const { tolerance } = run.madeWith;
+  return (
+    <Box sx={{ display: 'grid', gap: 1.5, gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: '1fr 1.3fr' }, alignItems: 'start' }}>
+      <Stack sx={{ gap: 1.5 }}>
+        <Sheet title="As found">
+          <RunSummary run={run} />
+        </Sheet>
+        <Sheet title="What to do">
+          <Typography sx={{ mb: 1.5 }}>{advice(evaluation, tolerance)}</Typography>
+          <DecideForm job={job.id} isAdjustAdvised={evaluation.verdict !== 'within'} />
+        </Sheet>
+      </Stack>
+      <Stack sx={{ gap: 1.5 }}>
+        <Sheet title="Error against the limit" aside={<CorridorKey hasAsLeft={false} />}>
+          <Corridor asFound={corridorPoints(run)} adjustAbovePercent={tolerance.adjustAbovePercentOfLimit} height={225} />
+        </Sheet>
+        <Sheet>
+          <RunTable run={run} />
+        </Sheet>
+      </Stack>
+    </Box>
+  );
+}

@@ -1,0 +1,33 @@
+import { asFoundRun, asLeftRun, StoreError, type JobFile, type Run, type RunKind } from '@barys/store';
+import { showClock } from '@/server/dates';
+import { RunDesk } from '../run/RunDesk';
+import type { ShownRun } from '../run/types';
+
+const toShown = ({ id, kind, madeWith, readings }: Run): ShownRun => ({
+  id,
+  kind,
+  madeWith,
+  readings: readings.map(({ id: reading, position, appliedText, applied, outputText, output, readAt }) => ({
+    id: reading,
+    position,
+    appliedText,
+    applied,
+    outputText,
+    output,
+    savedClock: showClock(readAt),
+  })),
+});
+
+export function RunStage({ job, kind }: { job: JobFile; kind: RunKind }) {
+  const asFound = asFoundRun(job);
+  const run = kind === 'as-found' ? asFound : asLeftRun(job);
+  if (run === null) throw new StoreError({ code: 'no-such', what: `${kind} run of job`, name: job.id });
+  return (
+    <RunDesk
+      key={run.id}
+      jobId={job.id}
+      run={toShown(run)}
+      earlier={kind === 'as-left' && asFound !== null ? toShown(asFound) : null}
+    />
+  );
+}

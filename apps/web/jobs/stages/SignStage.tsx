@@ -1,0 +1,62 @@
+import { asFoundRun, asLeftRun, evaluateStoredRun, StoreError, type JobFile } from '@barys/store';
+import Box from '@mui/material/Box';
+import Stack from '@mui/material/Stack';
+import Typography from '@mui/material/Typography';
+import { actingPerson } from '@/server/person';
+import { Corridor, CorridorKey } from '@/ui/Corridor';
+import { corridorPoints } from '@/ui/corridor';
+import { figuresFor } from '@/ui/figures';
+import { Sheet } from '@/ui/Sheet';
+import { AdjustmentTable } from '../AdjustmentTable';
+import { Caution, SITE_RULES_FIRST } from '../Caution';
+import { RunSummary } from '../RunSummary';
+import { SignForm } from '../SignForm';
+
+export async function SignStage({ job }: { job: JobFile }) {
+  const asFound = asFoundRun(job);
+  if (asFound === null) throw new StoreError({ code: 'no-such', what: 'as-found run of job', name: job.id });
+  const asLeft = asLeftRun(job);
+  const { configuration, meter, tolerance } = asFound.madeWith;
+  const figures = figuresFor(configuration, meter.resolution);
+  const person = await actingPerson();
+  const finalVerdict = evaluateStoredRun(asLeft ?? asFound).verdict;
+  return (
+    <Box sx={{ display: 'grid', gap: 1.5, gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: '1fr 1fr' }, alignItems: 'start' }}>
+      <Box sx={{ display: 'grid', gap: 1.5, gridTemplateColumns: { xs: 'minmax(0, 1fr)', sm: '1fr 1fr' } }}>
+        <Sheet title="As found">
+          <RunSummary run={asFound} />
+        </Sheet>
+        <Sheet title={asLeft === null ? 'As left' : `As left${asLeft.pass > 1 ? `, pass ${asLeft.pass}` : ''}`}>
+          {asLeft === null ? <Typography>Left as found: nothing was adjusted.</Typography> : <RunSummary run={asLeft} />}
+        </Sheet>
+        {job.adjustments.length > 0 && (
+          <Sheet title="Adjustments" sx={{ gridColumn: '1 / -1' }}>
+            <AdjustmentTable adjustments={job.adjustments} inputUnit={figures.inputUnit} outputUnit={figures.outputUnit} />
+          </Sheet>
+        )}
+      </Box>
+      <Stack sx={{ gap: 1.5 }}>
+        <Sheet title="Error against the limit" aside={<CorridorKey hasAsLeft={asLeft !== null} />}>
+          <Corridor
+            asFound={corridorPoints(asFound)}
+            asLeft={asLeft === null ? [] : corridorPoints(asLeft)}
+            adjustAbovePercent={tolerance.adjustAbovePercentOfLimit}
+            height={230}
+          />
+        </Sheet>
+        <Caution>
+          Before you leave: vent, disconnect, restore damping, put valves back in the site’s order; controller and trips
+          back by an authorised person. {SITE_RULES_FIRST}
+        </Caution>
+        <Sheet title="Sign">
+          <SignForm
+            job={job.id}
+            name={person?.name ?? null}
+            isLeftOutside={finalVerdict === 'outside'}
+            isAdjustAdvised={finalVerdict !== 'within'}
+          />
+        </Sheet>
+      </Stack>
+    </Box>
+  );
+}

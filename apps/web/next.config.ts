@@ -1,0 +1,14 @@
+import type { NextConfig } from 'next';
+import { fileURLToPath } from 'node:url';
+
+const config: NextConfig = {
+  reactStrictMode: true,
+  poweredByHeader: false,
+  transpilePackages: ['@barys/core', '@barys/store'],
+  serverExternalPackages: ['pg', '@react-pdf/renderer'],
+  turbopack: { root: fileURLToPath(new URL('../..', import.meta.url)) },
+  // Types and lint are checked once, by `npm test`.
+  typescript: { ignoreBuildErrors: true },
+};
+
+export default config;

@@ -1,0 +1,39 @@
+/** How an act of a person runs and how it is answered when it cannot. */
+import { CoreError } from '@barys/core';
+import { StoreError, type Actor, type Queryable } from '@barys/store';
+import pino from 'pino';
+import { z } from 'zod';
+import { DONE, type Answer } from './answer';
+import { database } from './database';
+import { currentActor } from './person';
+
+export const log = pino({ name: 'barys' });
+
+/** Runs an act in one transaction as the acting person. */
+export async function act<T>(work: (tx: Queryable, actor: Actor) => Promise<T>): Promise<T> {
+  const actor = await currentActor();
+  return database().transaction((tx) => work(tx, actor));
+}
+
+/** The answer to an error that the person can do something about; null for one that they cannot. */
+export function answerTo(error: unknown): Answer | null {
+  if (error instanceof StoreError || error instanceof CoreError) return { error: error.message };
+  if (error instanceof z.ZodError) {
+    const [issue] = error.issues;
+    return { error: issue?.message ?? 'The entry is not complete.', field: issue?.path.join('.') };
+  }
+  return null;
+}
+
+/** Runs an act for a form: errors a person can mend become an answer, others are logged and thrown. */
+export async function answer(work: () => Promise<unknown>): Promise<Answer> {
+  try {
+    await work();
+    return DONE;
+  } catch (error) {
+    const known = answerTo(error);
+    if (known !== null) return known;
+    log.error({ err: error }, 'an act failed');
+    return { error: 'The server could not keep this. Nothing was changed; what you typed is still here. Try again.' };
+  }
+}

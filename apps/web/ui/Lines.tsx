@@ -1,0 +1,53 @@
+import Box from '@mui/material/Box';
+import Stack from '@mui/material/Stack';
+import Typography from '@mui/material/Typography';
+import Link from 'next/link';
+import type { ReactNode } from 'react';
+
+/** One thing to go to: what it is, what it is about, how it stands. The whole line is the link. */
+export function LineLink({ href, name, about, aside }: { href: string; name: string; about: string; aside: ReactNode }) {
+  return (
+    <Box
+      component={Link}
+      href={href}
+      sx={{
+        display: 'flex',
+        alignItems: 'center',
+        gap: 2,
+        minHeight: 52,
+        py: 0.75,
+        textDecoration: 'none',
+        borderTop: '1px solid var(--rule)',
+        '&:hover .name': { textDecoration: 'underline' },
+      }}
+    >
+      <Box sx={{ minWidth: 0 }}>
+        <Typography className="name" sx={{ fontWeight: 700, lineHeight: 1.25 }}>
+          {name}
+        </Typography>
+        <Typography variant="body2" sx={{ color: 'text.secondary', lineHeight: 1.3 }}>
+          {about}
+        </Typography>
+      </Box>
+      <Box sx={{ ml: 'auto', textAlign: 'right', whiteSpace: 'nowrap' }}>{aside}</Box>
+    </Box>
+  );
+}
+
+/** A list of facts: what, and its value. */
+export function Facts({ facts }: { facts: readonly (readonly [what: string, value: ReactNode])[] }) {
+  return (
+    <Stack component="dl" sx={{ m: 0, gap: 0.5 }}>
+      {facts.map(([what, value]) => (
+        <Stack key={what} direction="row" sx={{ gap: 1.5 }}>
+          <Typography component="dt" variant="body2" sx={{ color: 'text.secondary', width: 118, flexShrink: 0 }}>
+            {what}
+          </Typography>
+          <Typography component="dd" variant="body2" sx={{ m: 0 }}>
+            {value}
+          </Typography>
+        </Stack>
+      ))}
+    </Stack>
+  );
+}

@@ -1,0 +1,38 @@
+import type { Verdict } from '@barys/core';
+import Box from '@mui/material/Box';
+import { VERDICT_COLOUR, VERDICT_SHAPES, VERDICT_WORD } from './verdict';
+
+/**
+ * The mark of a verdict with its word. `isMarkOnly` leaves the word to screen readers, for places where the word
+ * stands close by.
+ */
+export function VerdictMark({
+  verdict,
+  size = 14,
+  isMarkOnly = false,
+}: {
+  verdict: Verdict;
+  size?: number;
+  isMarkOnly?: boolean;
+}) {
+  const colour = `var(--${VERDICT_COLOUR[verdict]})`;
+  return (
+    <Box component="span" sx={{ display: 'inline-flex', alignItems: 'center', gap: 0.75, whiteSpace: 'nowrap' }}>
+      <svg
+        width={size}
+        height={size}
+        viewBox="0 0 20 20"
+        {...(isMarkOnly ? { role: 'img', 'aria-label': VERDICT_WORD[verdict] } : { 'aria-hidden': true })}
+      >
+        {VERDICT_SHAPES[verdict].map(({ path, isFilled }) => (
+          <path key={path} d={path} stroke={colour} strokeWidth={2} fill={isFilled ? colour : 'none'} />
+        ))}
+      </svg>
+      {!isMarkOnly && (
+        <Box component="span" sx={{ color: colour, fontWeight: 600 }}>
+          {VERDICT_WORD[verdict]}
+        </Box>
+      )}
+    </Box>
+  );
+}
