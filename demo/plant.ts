@@ -18,7 +18,7 @@ import bodies from './data/bodies.json' with { type: 'json' };
 import instruments from './data/instruments.json' with { type: 'json' };
 import people from './data/people.json' with { type: 'json' };
 import references from './data/references.json' with { type: 'json' };
-import { makeVisit, pastVisits } from './visits';
+import { makeVisit, OLDEST_MONTHS, pastVisits } from './visits';
 
 type InstrumentData = (typeof instruments)[number];
 
@@ -86,7 +86,7 @@ async function plant(tx: Queryable, now: Dayjs): Promise<void> {
       dueOn: now.add(dueInDays, 'day').format(ISO_DATE),
     });
 
-  const begun = now.subtract(2, 'year').hour(8);
+  const begun = now.subtract(OLDEST_MONTHS, 'month').hour(6);
   const beginning: Actor = { personId: technicianA, at: begun.toDate(), today: begun.format(ISO_DATE) };
   for (const data of instruments) await plantInstrument(tx, data, beginning, now.add(data.dueInDays, 'day'));
 
@@ -98,7 +98,7 @@ async function plant(tx: Queryable, now: Dayjs): Promise<void> {
       ...past.map((start, number) => ({ ...base, start, number, seed: 100 * index + number })),
       ...(instrument.openAt === undefined
         ? []
-        : [{ ...base, start: now.subtract(90 - 10 * index, 'minute'), number: past.length, seed: 100 * index + 50, stopAt: instrument.openAt }]),
+        : [{ ...base, start: now.subtract(200 - 10 * index, 'minute'), number: past.length, seed: 100 * index + 50, stopAt: instrument.openAt }]),
     ];
   });
   // In the order they happened, as the trail keeps them.

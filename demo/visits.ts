@@ -1,5 +1,5 @@
 /** Visits of the past two years and jobs in hand, walked through the store as a technician would. */
-import { formatFixed, type Direction } from '@barys/core';
+import { decimalsForResolution, formatFixed, resolutionForSpan } from '@barys/core';
 import { makeTransmitter, type SimulatedTransmitter } from '@barys/rig';
 import {
   beginAsLeft,
@@ -45,6 +45,9 @@ export interface Visit {
   /** Where to leave the job, or undefined to sign it. */
   readonly stopAt?: string;
 }
+
+/** A little over two years, so that a yearly interval has two visits. */
+export const OLDEST_MONTHS = 25;
 
 const RESIDUAL_PERCENT = 0.012;
 const NOISE_PERCENT = 0.008;
@@ -132,21 +135,23 @@ async function climb(
 ): Promise<void> {
   const run = (await loadJob(tx, jobId)).runs.filter((one) => one.kind === kind).at(-1);
   if (run === undefined) throw new Error(`job ${jobId} has no ${kind} run`);
+  const { lrv, urv } = run.madeWith.configuration;
+  const decimals = decimalsForResolution(resolutionForSpan(urv - lrv));
   for (const point of run.madeWith.points.filter(({ position }) => position <= most))
     await saveReading(tx, actor(), run.id, {
       position: point.position,
       clientKey: randomUUID(),
-      appliedText: String(point.nominalApplied),
+      appliedText: formatFixed(point.nominalApplied, decimals),
       appliedAs: 'set',
-      outputText: formatFixed(transmitter.read(point.nominalApplied, point.direction satisfies Direction), 3),
+      outputText: formatFixed(transmitter.read(point.nominalApplied, point.direction), 3),
       supersedes: null,
     });
 }
 
-/** Starts of the visits that make an instrument due on a day, the oldest first, none older than two years. */
+/** Starts of the visits that make an instrument due on a day, the oldest first, over two years back. */
 export function pastVisits(now: Dayjs, dueOn: Dayjs, intervalMonths: number): Dayjs[] {
   const starts: Dayjs[] = [];
-  const oldest = now.subtract(2, 'year');
+  const oldest = now.subtract(OLDEST_MONTHS, 'month');
   for (
     let start = dueOn.subtract(intervalMonths, 'month');
     start.isAfter(oldest);

@@ -1,15 +1,14 @@
-import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
-import Link from 'next/link';
+import { LinkButton } from '@/ui/LinkButton';
 import { Sheet } from '@/ui/Sheet';
 
 export default function NotFound() {
   return (
     <Sheet title="There is nothing at this address">
       <Typography sx={{ mb: 2 }}>The instrument or job may have been mistyped. Nothing was changed.</Typography>
-      <Button variant="contained" component={Link} href="/">
+      <LinkButton href="/" isMain>
         Go to Today
-      </Button>
+      </LinkButton>
     </Sheet>
   );
 }

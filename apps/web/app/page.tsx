@@ -5,7 +5,7 @@ import dayjs from 'dayjs';
 import { database } from '@/server/database';
 import { dueInWords, localDate, showDate, showMoment } from '@/server/dates';
 import { STAGE_WORD } from '@/jobs/words';
-import { LineLink } from '@/ui/Lines';
+import { LineLink } from '@/ui/LineLink';
 import { Sheet } from '@/ui/Sheet';
 
 export const metadata = { title: 'Today' };

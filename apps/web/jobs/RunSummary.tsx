@@ -3,7 +3,7 @@ import { evaluateStoredRun, type Run } from '@barys/store';
 import Box from '@mui/material/Box';
 import { Figure } from '@/ui/Figure';
 import { figuresFor } from '@/ui/figures';
-import { Facts } from '@/ui/Lines';
+import { Facts } from '@/ui/Facts';
 import { VerdictMark } from '@/ui/VerdictMark';
 
 /** The verdict of a run and the figures behind it. */
@@ -11,8 +11,13 @@ export function RunSummary({ run }: { run: Run }) {
   const figures = figuresFor(run.madeWith.configuration, run.madeWith.meter.resolution);
   const { worst, verdict, zeroErrorPercentSpan, spanErrorPercentSpan, hysteresisPercentSpan, missing } = evaluateStoredRun(run);
   const limit = run.madeWith.tolerance.percentOfSpan;
+  const ofSpan = (text: string, suffix = '') => (
+    <>
+      <Figure>{text}</Figure> % of span{suffix}
+    </>
+  );
   const signed = (value: number | null, suffix = '') =>
-    value === null ? 'not known' : <Figure key="value">{`${figures.percent(value)} % of span${suffix}`}</Figure>;
+    value === null ? 'not known' : ofSpan(figures.percent(value), suffix);
   return (
     <>
       {verdict !== null && (
@@ -28,13 +33,10 @@ export function RunSummary({ run }: { run: Run }) {
               ? 'not known'
               : signed(worst.errorPercentSpan, ` at ${formatPlain(worst.nominalPercent)} % ${worst.direction === 'up' ? 'rising' : 'falling'}`),
           ],
-          ['Limit', <Figure key="limit">±{formatPlain(limit)} % of span</Figure>],
+          ['Limit', ofSpan(`±${formatPlain(limit)}`)],
           ['Zero error', signed(zeroErrorPercentSpan)],
           ['Span error', signed(spanErrorPercentSpan)],
-          [
-            'Hysteresis',
-            hysteresisPercentSpan === null ? 'not known' : <Figure key="h">{figures.amount(hysteresisPercentSpan)} % of span</Figure>,
-          ],
+          ['Hysteresis', hysteresisPercentSpan === null ? 'not known' : ofSpan(figures.amount(hysteresisPercentSpan))],
           ...missing.map((why): readonly [string, string] => ['', why]),
         ]}
       />

@@ -10,11 +10,14 @@ import { signAction } from './actions';
 export function SignForm({
   job,
   name,
+  readers,
   isLeftOutside,
   isAdjustAdvised,
 }: {
   job: number;
   name: string | null;
+  /** Who read the values. */
+  readers: readonly string[];
   isLeftOutside: boolean;
   isAdjustAdvised: boolean;
 }) {
@@ -23,7 +26,8 @@ export function SignForm({
     <form onSubmit={onSubmit}>
       <input type="hidden" name="job" value={job} />
       <Typography sx={{ mb: 1.5 }}>
-        {name ?? 'Nobody'} did this work and read these values. A signed record is closed and cannot be changed.
+        Read by {readers.join(' and ')}. Signing says that the record is true and complete; it is closed then and can no
+        longer be changed.
       </Typography>
       <TextField
         name="note"

@@ -71,7 +71,7 @@ export function Stave({
     `from ${formatPlain(pressure.ends[0])} to ${formatPlain(pressure.ends[1])} ${pressure.unit}.`;
   return (
     <Box>
-      <Box role="img" aria-label={`Signal stave. ${summary}`} sx={{ position: 'relative', height, mx: 1 }}>
+      <Box role="img" aria-label={`Signal stave. ${summary}`} sx={{ position: 'relative', height, mr: 1, ml: '84px' }}>
         <svg
           width="100%"
           height={height}
@@ -103,7 +103,8 @@ export function Stave({
           <RailDrawing key={rail.name} rail={rail} top={railTop(index)} isBody={index === 0} />
         ))}
       </Box>
-      <table style={visuallyHidden}>
+      <Box sx={visuallyHidden}>
+       <table>
         <caption>The same points on every rail</caption>
         <thead>
           <tr>
@@ -126,6 +127,7 @@ export function Stave({
           ))}
         </tbody>
       </table>
+      </Box>
     </Box>
   );
 }
@@ -170,20 +172,9 @@ function RailDrawing({ rail, top, isBody }: { rail: Rail; top: number; isBody: b
       )}
       {label(rail.range[0], from, 'below')}
       {label(rail.range[1], to, 'below')}
-      <Box
-        sx={{
-          position: 'absolute',
-          left: `${(left + right) / 2}%`,
-          top: top + 7,
-          transform: 'translateX(-50%)',
-          fontSize: 13,
-          color: 'text.secondary',
-          whiteSpace: 'nowrap',
-          bgcolor: 'var(--sheet)',
-          px: 0.5,
-        }}
-      >
-        {rail.name}, {rail.unit}
+      <Box sx={{ position: 'absolute', left: '-84px', width: 78, top: top - 17, fontSize: 14, lineHeight: 1.2 }}>
+        {rail.name}
+        <Box sx={{ color: 'text.secondary', fontSize: 13 }}>{rail.unit}</Box>
       </Box>
     </>
   );

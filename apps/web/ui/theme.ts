@@ -40,6 +40,7 @@ export const theme = createTheme({
         '[data-scheme="dark"]': variables(NIGHT),
         a: { color: 'inherit' },
         ':focus-visible': { outline: '3px solid var(--now)', outlineOffset: 2 },
+        'input:focus-visible': { outlineOffset: -2 },
         '@media (prefers-reduced-motion: reduce)': { '*': { transition: 'none !important', animation: 'none !important' } },
       },
     },

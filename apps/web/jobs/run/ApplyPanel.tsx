@@ -25,29 +25,43 @@ export function ApplyPanel({
   const { configuration, tolerance } = madeWith;
   const { lowest, highest } = acceptedOutput(configuration, tolerance, applied);
   const settleS = configuration.dampingS * SETTLE_TIME_CONSTANTS;
+  const expectFor = applied === point.nominalApplied ? '' : ` for ${formatPlain(applied)} ${figures.inputUnit}`;
   return (
-    <>
-      <Typography variant="body2" sx={{ color: 'text.secondary' }}>
-        {point.direction === 'up' ? 'Apply, going up' : 'Apply, coming down'}
-      </Typography>
-      <Figure sx={{ fontSize: 44, fontWeight: 700, lineHeight: 1.1, display: 'block' }}>
-        {figures.input(point.nominalApplied)} <Box component="span" sx={{ fontSize: 22 }}>{figures.inputUnit}</Box>
-      </Figure>
-      <Typography variant="body2" sx={{ color: 'text.secondary', mt: 0.75 }}>
-        Expect{applied === point.nominalApplied ? '' : ` for ${formatPlain(applied)} ${figures.inputUnit}`}
-      </Typography>
-      <Figure sx={{ fontSize: 26, fontWeight: 700, lineHeight: 1.1, display: 'block' }}>
-        {figures.output(expectedOutput(configuration, applied))}{' '}
-        <Box component="span" sx={{ fontSize: 16 }}>{figures.outputUnit}</Box>
-      </Figure>
-      <Typography variant="body2" sx={{ color: 'text.secondary', mt: 0.5 }}>
+    <Box sx={{ display: 'flex', flexDirection: { xs: 'row', md: 'column' }, flexWrap: 'wrap', columnGap: 3, rowGap: 0.75 }}>
+      <div>
+        <Typography variant="body2" sx={{ color: 'text.secondary' }}>
+          {point.direction === 'up' ? 'Apply, going up' : 'Apply, coming down'}
+        </Typography>
+        <Figure sx={{ fontSize: { xs: 26, md: 44 }, fontWeight: 700, lineHeight: 1.1, display: 'block' }}>
+          {figures.input(point.nominalApplied)}
+          <Unit>{figures.inputUnit}</Unit>
+        </Figure>
+      </div>
+      <div>
+        <Typography variant="body2" sx={{ color: 'text.secondary' }}>
+          Expect{expectFor}
+        </Typography>
+        <Figure sx={{ fontSize: 26, fontWeight: 700, lineHeight: 1.1, display: 'block' }}>
+          {figures.output(expectedOutput(configuration, applied))}
+          <Unit>{figures.outputUnit}</Unit>
+        </Figure>
+      </div>
+      <Typography variant="body2" sx={{ color: 'text.secondary', flexBasis: { xs: '100%', md: 'auto' } }}>
         accept{' '}
         <Figure>
-          {figures.output(lowest)} … {figures.output(highest)}
+          {figures.output(lowest)}…{figures.output(highest)}
         </Figure>
         {settleS > 0 ? ` · hold ${formatPlain(settleS)} s` : ''}
       </Typography>
-    </>
+    </Box>
+  );
+}
+
+function Unit({ children }: { children: string }) {
+  return (
+    <Box component="span" sx={{ fontSize: '0.55em', ml: '0.4em' }}>
+      {children}
+    </Box>
   );
 }
 
@@ -62,7 +76,7 @@ export function RunFigures({ evaluation, figures }: { evaluation: RunEvaluation;
     ['hysteresis', hysteresisPercentSpan === null ? '–' : `${figures.amount(hysteresisPercentSpan)} %`],
   ];
   return (
-    <Box component="dl" sx={{ display: 'grid', gridTemplateColumns: 'auto 1fr auto 1fr', gap: '2px 10px', m: 0, mt: 1.5 }}>
+    <Box component="dl" sx={{ display: 'grid', gridTemplateColumns: 'auto 1fr auto 1fr', gap: '2px 10px', m: 0, mt: { xs: 0.75, md: 1.5 } }}>
       {facts.map(([name, value]) => (
         <Box key={name} sx={{ display: 'contents' }}>
           <Typography component="dt" variant="body2" sx={{ color: 'text.secondary' }}>

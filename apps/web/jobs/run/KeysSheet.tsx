@@ -4,7 +4,7 @@ import Dialog from '@mui/material/Dialog';
 import DialogActions from '@mui/material/DialogActions';
 import DialogContent from '@mui/material/DialogContent';
 import DialogTitle from '@mui/material/DialogTitle';
-import { Facts } from '@/ui/Lines';
+import { Facts } from '@/ui/Facts';
 
 const KEYS = [
   ['Digits, Enter', 'enter the reading and go to the next point'],

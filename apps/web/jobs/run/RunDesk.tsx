@@ -132,29 +132,21 @@ export function RunDesk({ jobId, run, earlier }: { jobId: number; run: ShownRun;
   return (
     <>
       <Status readings={readings} pasteProblem={pasteProblem} onHelp={() => setIsHelpOpen(true)} />
-      <Climb
-        points={climbPoints}
-        current={current?.position ?? null}
-        figures={figures}
-        onChoose={setChosen}
-        field={
-          current !== null && (
-            <ReadingField
-              key={current.position}
-              point={current}
-              draft={draft}
-              figures={figures}
-              onDraft={(next) => readings.keepDraft(current.position, next)}
-              onEnter={enterAndGoOn}
-              onMove={move}
-              onColumn={enterColumn}
-              onHelp={() => setIsHelpOpen(true)}
-            />
-          )
-        }
-      />
-      <Box sx={{ display: 'grid', gap: 1.5, mt: 1.5, gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: '1fr 1.45fr 1.1fr' } }}>
-        <Sheet sx={{ order: { xs: -1, md: 0 } }}>
+      <Box
+        sx={{
+          display: 'grid',
+          gap: 1.5,
+          gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: '1fr 1.45fr 1.1fr' },
+          gridTemplateAreas: {
+            xs: '"apply" "climb" "corridor" "stave"',
+            md: '"climb climb climb" "apply corridor stave"',
+          },
+        }}
+      >
+        <Sheet
+          // On a phone what to apply stays in sight while the treads scroll under it.
+          sx={{ gridArea: 'apply', position: { xs: 'sticky', md: 'static' }, top: 0, zIndex: 3, p: { xs: 1.25, md: 2 } }}
+        >
           {current === null ? (
             <Finish jobId={jobId} kind={run.kind} count={points.length} isSaved={readings.waitingCount === 0} />
           ) : (
@@ -172,7 +164,30 @@ export function RunDesk({ jobId, run, earlier }: { jobId: number; run: ShownRun;
             </Button>
           )}
         </Sheet>
-        <Sheet title="Error against the limit" aside={<CorridorKey hasAsLeft={run.kind === 'as-left'} />}>
+        <Box sx={{ gridArea: 'climb' }}>
+          <Climb
+            points={climbPoints}
+            current={current?.position ?? null}
+            figures={figures}
+            onChoose={setChosen}
+            field={
+              current !== null && (
+                <ReadingField
+                  key={current.position}
+                  point={current}
+                  draft={draft}
+                  figures={figures}
+                  onDraft={(next) => readings.keepDraft(current.position, next)}
+                  onEnter={enterAndGoOn}
+                  onMove={move}
+                  onColumn={enterColumn}
+                  onHelp={() => setIsHelpOpen(true)}
+                />
+              )
+            }
+          />
+        </Box>
+        <Sheet sx={{ gridArea: 'corridor' }} title="Error against the limit" aside={<CorridorKey hasAsLeft={run.kind === 'as-left'} />}>
           <Corridor
             asFound={corridorPoints(earlier ?? standing)}
             asLeft={earlier === null ? [] : corridorPoints(standing)}
@@ -180,7 +195,7 @@ export function RunDesk({ jobId, run, earlier }: { jobId: number; run: ShownRun;
             height={205}
           />
         </Sheet>
-        <Sheet title="Signal stave">
+        <Sheet sx={{ gridArea: 'stave' }} title="Signal stave">
           <Stave
             body={madeWith.body}
             configuration={madeWith.configuration}

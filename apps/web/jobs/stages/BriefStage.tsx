@@ -12,7 +12,7 @@ import { database } from '@/server/database';
 import { dueInWords, localDate, showDate } from '@/server/dates';
 import { Figure } from '@/ui/Figure';
 import { figuresFor } from '@/ui/figures';
-import { Facts } from '@/ui/Lines';
+import { Facts } from '@/ui/Facts';
 import { Sheet } from '@/ui/Sheet';
 import { Stave } from '@/ui/Stave';
 import { VerdictMark } from '@/ui/VerdictMark';

@@ -52,6 +52,7 @@ export async function SignStage({ job }: { job: JobFile }) {
           <SignForm
             job={job.id}
             name={person?.name ?? null}
+            readers={[...new Set(job.runs.flatMap(({ readings }) => readings.map(({ readBy }) => readBy)))]}
             isLeftOutside={finalVerdict === 'outside'}
             isAdjustAdvised={finalVerdict !== 'within'}
           />

@@ -1,10 +1,8 @@
 import { formatPlain } from '@barys/core';
 import { findInstrument, jobsOfInstrument, StoreError } from '@barys/store';
 import Box from '@mui/material/Box';
-import Button from '@mui/material/Button';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
-import Link from 'next/link';
 import { notFound } from 'next/navigation';
 import { rangeInWords } from '@/instruments/rangeInWords';
 import { StartJob } from '@/instruments/StartJob';
@@ -12,7 +10,8 @@ import { JobTable } from '@/jobs/JobTable';
 import { STAGE_WORD } from '@/jobs/words';
 import { database } from '@/server/database';
 import { dueInWords, localDate, showDate } from '@/server/dates';
-import { Facts } from '@/ui/Lines';
+import { Facts } from '@/ui/Facts';
+import { LinkButton } from '@/ui/LinkButton';
 import { Sheet } from '@/ui/Sheet';
 import { Stave } from '@/ui/Stave';
 
@@ -50,9 +49,9 @@ export default async function InstrumentPage({ params }: { params: Params }) {
           {open === undefined ? (
             <StartJob tag={instrument.tag} />
           ) : (
-            <Button variant="contained" component={Link} href={`/jobs/${open.id}`}>
+            <LinkButton href={`/jobs/${open.id}`} isMain>
               Go on with job {open.id}: {STAGE_WORD[open.stage]}
-            </Button>
+            </LinkButton>
           )}
         </Box>
       </Stack>

@@ -3,7 +3,6 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
-import Link from 'next/link';
 import { AdjustmentTable } from '@/jobs/AdjustmentTable';
 import { JobHead } from '@/jobs/JobHead';
 import { RunSummary } from '@/jobs/RunSummary';
@@ -14,7 +13,8 @@ import { showDate, showMoment } from '@/server/dates';
 import { Corridor, CorridorKey } from '@/ui/Corridor';
 import { corridorPoints } from '@/ui/corridor';
 import { figuresFor } from '@/ui/figures';
-import { Facts } from '@/ui/Lines';
+import { Facts } from '@/ui/Facts';
+import { LinkButton } from '@/ui/LinkButton';
 import { Sheet } from '@/ui/Sheet';
 import { loadJobOr404 } from '../load';
 
@@ -39,14 +39,12 @@ export default async function RecordPage({ params }: { params: Params }) {
         ) : (
           <>
             <Typography sx={{ fontWeight: 700 }}>Not signed yet: this is the record so far.</Typography>
-            <Button variant="contained" component={Link} href={`/jobs/${job.id}`}>
+            <LinkButton href={`/jobs/${job.id}`} isMain>
               Back to {STAGE_WORD[job.stage]}
-            </Button>
+            </LinkButton>
           </>
         )}
-        <Button component={Link} href={`/instruments/${job.tag}`}>
-          {job.tag}
-        </Button>
+        <LinkButton href={`/instruments/${job.tag}`}>{job.tag}</LinkButton>
       </Stack>
       <Box sx={{ display: 'grid', gap: 1.5, gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: '1fr 1fr' }, alignItems: 'start' }}>
         <Visit job={job} />

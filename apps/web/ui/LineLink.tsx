@@ -1,5 +1,5 @@
+'use client';
 import Box from '@mui/material/Box';
-import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
 import Link from 'next/link';
 import type { ReactNode } from 'react';
@@ -31,23 +31,5 @@ export function LineLink({ href, name, about, aside }: { href: string; name: str
       </Box>
       <Box sx={{ ml: 'auto', textAlign: 'right', whiteSpace: 'nowrap' }}>{aside}</Box>
     </Box>
-  );
-}
-
-/** A list of facts: what, and its value. */
-export function Facts({ facts }: { facts: readonly (readonly [what: string, value: ReactNode])[] }) {
-  return (
-    <Stack component="dl" sx={{ m: 0, gap: 0.5 }}>
-      {facts.map(([what, value]) => (
-        <Stack key={what} direction="row" sx={{ gap: 1.5 }}>
-          <Typography component="dt" variant="body2" sx={{ color: 'text.secondary', width: 118, flexShrink: 0 }}>
-            {what}
-          </Typography>
-          <Typography component="dd" variant="body2" sx={{ m: 0 }}>
-            {value}
-          </Typography>
-        </Stack>
-      ))}
-    </Stack>
   );
 }
