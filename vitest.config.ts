@@ -3,13 +3,23 @@ import { defineConfig } from 'vitest/config';
 export default defineConfig({
   test: {
     projects: [
-      { test: { name: 'core', include: ['packages/{core,rig}/**/*.test.ts', 'apps/web/**/*.test.ts'] } },
+      {
+        resolve: { alias: { '@': new URL('apps/web', import.meta.url).pathname } },
+        test: {
+          name: 'core',
+          include: ['packages/{core,rig}/**/*.test.ts', 'apps/web/**/*.test.ts', 'scripts/lib/*.test.ts'],
+        },
+      },
       {
         test: {
           name: 'store',
           include: ['packages/store/**/*.test.ts', 'demo/**/*.test.ts'],
-          globalSetup: 'packages/store/test/throwaway.ts',
+          testTimeout: 20_000,
         },
+      },
+      // Starts the whole of Barys on the build that the journeys used.
+      {
+        test: { name: 'start', include: ['scripts/*.test.ts'], testTimeout: 90_000, fileParallelism: false },
       },
     ],
   },

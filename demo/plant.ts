@@ -29,7 +29,12 @@ function pressureUnit(text: string): PressureUnit {
   return text;
 }
 
-async function plantInstrument(tx: Queryable, data: InstrumentData, actor: Actor, dueOn: Dayjs): Promise<void> {
+async function plantInstrument(
+  tx: Queryable,
+  data: InstrumentData,
+  actor: Actor,
+  dueOn: Dayjs,
+): Promise<void> {
   const unit = pressureUnit(data.unit);
   const id = await addInstrument(tx, actor, {
     tag: data.tag,
@@ -98,9 +103,18 @@ async function plant(tx: Queryable, now: Dayjs): Promise<void> {
       ...past.map((start, number) => ({ ...base, start, number, seed: 100 * index + number })),
       ...(instrument.openAt === undefined
         ? []
-        : [{ ...base, start: now.subtract(200 - 10 * index, 'minute'), number: past.length, seed: 100 * index + 50, stopAt: instrument.openAt }]),
+        : [
+            {
+              ...base,
+              start: now.subtract(200 - 10 * index, 'minute'),
+              number: past.length,
+              seed: 100 * index + 50,
+              stopAt: instrument.openAt,
+            },
+          ]),
     ];
   });
   // In the order they happened, as the trail keeps them.
-  for (const visit of visits.sort((a, b) => a.start.valueOf() - b.start.valueOf())) await makeVisit(tx, visit);
+  for (const visit of visits.sort((a, b) => a.start.valueOf() - b.start.valueOf()))
+    await makeVisit(tx, visit);
 }

@@ -74,7 +74,11 @@ export async function makeVisit(tx: Queryable, visit: Visit): Promise<void> {
   await connectJob(tx, actor(), jobId, {
     pressureReference: best('pressure'),
     meter: best('current'),
-    ambient: { temperatureC: 21 + (visit.seed % 5), humidityPercent: 45 + (visit.seed % 12), barometerHpa: 1006 + (visit.seed % 15) },
+    ambient: {
+      temperatureC: 21 + (visit.seed % 5),
+      humidityPercent: 45 + (visit.seed % 12),
+      barometerHpa: 1006 + (visit.seed % 15),
+    },
     checksDone: CONNECT_CHECKS,
     note: '',
   });
@@ -88,7 +92,14 @@ export async function makeVisit(tx: Queryable, visit: Visit): Promise<void> {
     },
     visit.seed,
   );
-  await climb(tx, actor, jobId, 'as-found', faulty, visit.stopAt === 'as-found' ? READINGS_OF_HALF_RUN : Infinity);
+  await climb(
+    tx,
+    actor,
+    jobId,
+    'as-found',
+    faulty,
+    visit.stopAt === 'as-found' ? READINGS_OF_HALF_RUN : Infinity,
+  );
   if (visit.stopAt === 'as-found') return;
   await finishRun(tx, actor(), jobId, 'as-found');
   if (visit.stopAt === 'judge') return;
@@ -108,8 +119,12 @@ export async function makeVisit(tx: Queryable, visit: Visit): Promise<void> {
       },
       visit.seed + 1,
     );
-    const show = (transmitter: SimulatedTransmitter, applied: number) => formatFixed(transmitter.read(applied, 'up'), 3);
-    for (const [kind, applied] of [['zero', range.lrv], ['span', range.urv]] as const)
+    const show = (transmitter: SimulatedTransmitter, applied: number) =>
+      formatFixed(transmitter.read(applied, 'up'), 3);
+    for (const [kind, applied] of [
+      ['zero', range.lrv],
+      ['span', range.urv],
+    ] as const)
       await logAdjustment(tx, actor(), jobId, {
         kind,
         description: '',

@@ -19,13 +19,19 @@ function requireNode() {
 }
 
 function installPackages() {
-  const stamp = createHash('sha256').update(readFileSync(`${root}package-lock.json`)).digest('hex');
+  const stamp = createHash('sha256')
+    .update(readFileSync(`${root}package-lock.json`))
+    .digest('hex');
   if (existsSync(stampFile) && readFileSync(stampFile, 'utf8') === stamp) return;
   console.log('Installing npm packages (first start, or the list has changed) ...');
-  const { status } = spawnSync('npm', ['ci', '--include=dev', '--no-audit', '--no-fund', '--loglevel=error'], {
-    cwd: root,
-    stdio: 'inherit',
-  });
+  const { status } = spawnSync(
+    'npm',
+    ['ci', '--include=dev', '--no-audit', '--no-fund', '--loglevel=error'],
+    {
+      cwd: root,
+      stdio: 'inherit',
+    },
+  );
   if (status !== 0) {
     console.error('npm could not install the packages; its message is above. Nothing else was changed.');
     process.exit(1);

@@ -1,5 +1,6 @@
 /** `npm start`: everything that a fresh machine needs, then Barys on loopback until Ctrl-C. */
-import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { rm } from 'node:fs/promises';
 import { buildWeb } from './lib/build';
 import { ensureDatabase, startCluster } from './lib/cluster';
 import { prepareDatabase } from './lib/database';
@@ -23,8 +24,10 @@ function webPort(): number {
 function refuseSecondStart(): void {
   if (!existsSync(LOCK)) return;
   const [pid, url] = readFileSync(LOCK, 'utf8').split('\n');
-  const isOurs = isAlive(Number(pid)) && readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes('scripts/start.mjs');
-  if (isOurs) throw new Failure(`Barys is already running at ${url} (process ${pid}). Stop it there with Ctrl-C.`);
+  const isOurs =
+    isAlive(Number(pid)) && readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes('scripts/start.mjs');
+  if (isOurs)
+    throw new Failure(`Barys is already running at ${url} (process ${pid}). Stop it there with Ctrl-C.`);
 }
 
 await main(async () => {
@@ -36,21 +39,23 @@ await main(async () => {
       `Port ${port} is already taken by another program.\n` +
         `Stop that program, or choose another port: PORT=${port + 100} npm start`,
     );
-  const stops: (() => Promise<void>)[] = [() => Promise.resolve(rmSync(LOCK, { force: true }))];
-  let stopping: Promise<void> | null = null;
-  const stopAll = () =>
-    (stopping ??= (async () => {
-      for (const stop of stops.reverse()) await stop();
-    })());
+  const stops: (() => Promise<void>)[] = [() => rm(LOCK, { force: true })];
+  const stopping = { begun: false };
+  const stopAll = async () => {
+    if (stopping.begun) return;
+    stopping.begun = true;
+    for (const stop of stops.reverse()) await stop();
+  };
   for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const)
     process.on(signal, () => {
-      if (stopping === null) console.log('\nStopping Barys and PostgreSQL ...');
+      if (stopping.begun) return;
+      console.log('\nStopping Barys and PostgreSQL ...');
       void stopAll().then(() => process.exit(0));
     });
   writeFileSync(LOCK, `${process.pid}\nhttp://127.0.0.1:${port}`);
 
   try {
-    buildWeb();
+    await buildWeb();
     const givenUrl = process.env['DATABASE_URL'];
     const ends: Promise<string>[] = [];
     let appUrl = givenUrl;
@@ -71,7 +76,7 @@ await main(async () => {
     ends.push(web.ended.then(() => `The web server ended; its log is ${HOME}/web.log.`));
     console.log(`\nBarys is ready: ${web.url}   (Ctrl-C stops it)`);
     const why = await Promise.race(ends);
-    if (stopping === null) throw new Failure(`${why}\nWhat was saved is kept; start again to go on.`);
+    if (!stopping.begun) throw new Failure(`${why}\nWhat was saved is kept; start again to go on.`);
   } finally {
     await stopAll();
   }

@@ -23,7 +23,9 @@ async function refusal(request: NextRequest): Promise<NextResponse | null> {
     () => true,
     () => false,
   );
-  return isWithin ? null : problem(429, 'Too fast', 'Too many entries at once. Wait a few seconds; nothing typed is lost.');
+  return isWithin
+    ? null
+    : problem(429, 'Too fast', 'Too many entries at once. Wait a few seconds; nothing typed is lost.');
 }
 
 function policy(nonce: string): string {

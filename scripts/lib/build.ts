@@ -1,9 +1,10 @@
 /** Builds the web application when its sources have changed since the last build. */
-import { spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
+import { once } from 'node:events';
 import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { Failure } from './failure';
 import { ROOT, WEB } from './paths';
+import { startChild } from './processes';
 
 const SOURCES = ['apps/web', 'packages/core', 'packages/store', 'package-lock.json', 'tsconfig.base.json'];
 const NOT_SOURCE = /^(node_modules|\.next|test|next-env\.d\.ts|.*\.test\.tsx?|.*\.tsbuildinfo)$/;
@@ -30,15 +31,19 @@ function hashOfSources(): string {
 }
 
 /** Builds if needed; says whether it did. */
-export function buildWeb(): boolean {
+export async function buildWeb(): Promise<boolean> {
   const hash = hashOfSources();
   if (existsSync(STAMP) && readFileSync(STAMP, 'utf8') === hash) return false;
   console.log('Building the application (about a minute, only when its sources changed) ...');
-  const { status, stdout, stderr } = spawnSync(process.execPath, [`${ROOT}node_modules/next/dist/bin/next`, 'build', WEB], {
-    encoding: 'utf8',
+  const child = startChild(process.execPath, [`${ROOT}node_modules/next/dist/bin/next`, 'build', WEB], {
+    stdio: ['ignore', 'pipe', 'pipe'],
     env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1', NODE_ENV: 'production' },
   });
-  if (status !== 0) throw new Failure(`The application could not be built:\n${stdout}${stderr}`);
+  let output = '';
+  for (const stream of [child.stdout, child.stderr])
+    stream?.on('data', (chunk: Buffer) => (output += chunk.toString()));
+  const [code] = (await once(child, 'close')) as [number | null];
+  if (code !== 0) throw new Failure(`The application could not be built:\n${output}`);
   writeFileSync(STAMP, hash);
   return true;
 }

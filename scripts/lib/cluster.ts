@@ -27,7 +27,7 @@ export interface Cluster {
   readonly isRunning: () => boolean;
   /** Resolves when the server has ended, asked or not. */
   readonly ended: Promise<void>;
-  stop(): Promise<void>;
+  stop(this: void): Promise<void>;
 }
 
 interface Secrets {
@@ -64,7 +64,12 @@ function dataFolder(home: string, user: ReturnType<typeof postgresUser>): string
   });
 }
 
-function makeCluster(programs: string, data: string, password: string, user: ReturnType<typeof postgresUser>): void {
+function makeCluster(
+  programs: string,
+  data: string,
+  password: string,
+  user: ReturnType<typeof postgresUser>,
+): void {
   const making = `${data}.making`;
   if (existsSync(making)) {
     console.log('An earlier start was interrupted while it made the database cluster; making it anew.');
@@ -73,7 +78,7 @@ function makeCluster(programs: string, data: string, password: string, user: Ret
   mkdirSync(making, { recursive: true });
   const passwordFile = `${making}.password`;
   writeFileSync(passwordFile, password, { mode: 0o600 });
-  if (user.uid !== undefined) for (const path of [making, passwordFile]) chownSync(path, user.uid, user.gid);
+  if ('uid' in user) for (const path of [making, passwordFile]) chownSync(path, user.uid, user.gid);
   const { status, stderr } = spawnSync(
     `${programs}/initdb`,
     [
@@ -113,7 +118,9 @@ async function waitUntilReady(url: string, isRunning: () => boolean, logFile: st
     } catch (cause) {
       if (!isRunning() || Date.now() > patienceUntil) {
         const log = readFileSync(logFile, 'utf8').trim().split('\n').slice(-8).join('\n');
-        throw new Failure(`PostgreSQL did not start. The end of its log, ${logFile}:\n${log}\n${String(cause)}`);
+        throw new Failure(
+          `PostgreSQL did not start. The end of its log, ${logFile}:\n${log}\n${String(cause)}`,
+        );
       }
       await sleep(100);
     }
@@ -136,7 +143,9 @@ export async function startCluster(home: string, { throwaway = false } = {}): Pr
       `${data} is not a complete PostgreSQL cluster, and Barys did not leave it so.\n` +
         'Nothing was changed. Move the folder away to begin with an empty database, or put its contents back.',
     );
-  const programs = postgresPrograms(existsSync(versionFile) ? readFileSync(versionFile, 'utf8').trim() : null);
+  const programs = postgresPrograms(
+    existsSync(versionFile) ? readFileSync(versionFile, 'utf8').trim() : null,
+  );
   const secrets = loadSecrets(home);
   if (!existsSync(data)) makeCluster(programs, data, secrets.admin, user);
   stopLeftover(programs, data, user);

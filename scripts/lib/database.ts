@@ -15,5 +15,6 @@ export async function prepareDatabase(adminUrl: string): Promise<void> {
       throw new Failure(`The database of DATABASE_URL cannot be used: ${(error as Error).message || code}.`);
     throw error;
   }
-  if (await plantDemo(adminUrl, new Date())) console.log('Planted the demo: Marrowfen Sugar Works, an invented factory.');
+  if (await plantDemo(adminUrl, new Date()))
+    console.log('Planted the demo: Marrowfen Sugar Works, an invented factory.');
 }

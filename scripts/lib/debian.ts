@@ -10,7 +10,9 @@ function aptInstall(packageName: string, purpose: string): void {
     throw new Failure(
       `${purpose} is not installed, and this user may not install it.\n` +
         `Run once as root: apt-get install ${packageName}\n` +
-        (packageName === 'postgresql' ? 'Or set DATABASE_URL to a PostgreSQL server that is already there.' : ''),
+        (packageName === 'postgresql'
+          ? 'Or set DATABASE_URL to a PostgreSQL server that is already there.'
+          : ''),
     );
   console.log(`Installing ${purpose} (Debian package ${packageName}) ...`);
   const apt = (...args: string[]) =>
@@ -63,10 +65,12 @@ export function chromiumProgram(): string {
 }
 
 /** Who runs PostgreSQL: root may not, so the user that Debian's package made does. */
-export function postgresUser(): { uid: number; gid: number } | Record<string, never> {
+export function postgresUser(): { uid: number; gid: number } | object {
   if (!isRoot) return {};
-  const id = (flag: string) => Number(spawnSync('id', [flag, 'postgres'], { encoding: 'utf8' }).stdout.trim());
+  const id = (flag: string) =>
+    Number(spawnSync('id', [flag, 'postgres'], { encoding: 'utf8' }).stdout.trim());
   const [uid, gid] = [id('-u'), id('-g')];
-  if (!uid || !gid) throw new Failure('There is no user "postgres" to run PostgreSQL as; root may not run it.');
+  if (!uid || !gid)
+    throw new Failure('There is no user "postgres" to run PostgreSQL as; root may not run it.');
   return { uid, gid };
 }

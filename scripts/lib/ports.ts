@@ -18,7 +18,9 @@ export function freePort(): Promise<number> {
       .once('error', reject)
       .listen(0, HOST, () => {
         const address = server.address();
-        server.close(() => (typeof address === 'object' && address ? resolve(address.port) : reject(new Error('no port'))));
+        server.close(() =>
+          typeof address === 'object' && address ? resolve(address.port) : reject(new Error('no port')),
+        );
       });
   });
 }

@@ -21,10 +21,15 @@ export function startChild(
     : spawn(command, [...args], detached);
 }
 
-export const hasEnded = (child: ChildProcess): boolean => child.exitCode !== null || child.signalCode !== null;
+export const hasEnded = (child: ChildProcess): boolean =>
+  child.exitCode !== null || child.signalCode !== null;
 
 /** Asks a child to end and waits for it; after `patienceMs` it is made to. */
-export async function stopChild(child: ChildProcess, signal: NodeJS.Signals, patienceMs = 10_000): Promise<void> {
+export async function stopChild(
+  child: ChildProcess,
+  signal: NodeJS.Signals,
+  patienceMs = 10_000,
+): Promise<void> {
   if (hasEnded(child)) return;
   const ended = once(child, 'exit');
   child.kill(signal);

@@ -8,7 +8,7 @@ import { hasEnded, startChild, stopChild } from './processes';
 export interface WebServer {
   readonly url: string;
   readonly ended: Promise<void>;
-  stop(): Promise<void>;
+  stop(this: void): Promise<void>;
 }
 
 /** Starts the built application on loopback and waits until it answers. */
@@ -20,7 +20,12 @@ export async function startWeb(port: number, databaseUrl: string, logFile: strin
     {
       cwd: WEB,
       stdio: ['ignore', log, log],
-      env: { ...process.env, DATABASE_URL: databaseUrl, NODE_ENV: 'production', NEXT_TELEMETRY_DISABLED: '1' },
+      env: {
+        ...process.env,
+        DATABASE_URL: databaseUrl,
+        NODE_ENV: 'production',
+        NEXT_TELEMETRY_DISABLED: '1',
+      },
     },
   );
   const url = `http://127.0.0.1:${port}`;

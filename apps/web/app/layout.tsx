@@ -27,8 +27,14 @@ export default async function Layout({ children }: { children: ReactNode }) {
   return (
     <html lang="en" suppressHydrationWarning>
       <body>
-        <InitColorSchemeScript attribute="data-scheme" defaultMode="light" {...(nonce === undefined ? {} : { nonce })} />
-        <AppRouterCacheProvider options={{ enableCssLayer: false, ...(nonce === undefined ? {} : { nonce }) }}>
+        <InitColorSchemeScript
+          attribute="data-scheme"
+          defaultMode="light"
+          {...(nonce === undefined ? {} : { nonce })}
+        />
+        <AppRouterCacheProvider
+          options={{ enableCssLayer: false, ...(nonce === undefined ? {} : { nonce }) }}
+        >
           <Providers>
             <Shell
               siteName={site?.siteName ?? 'No site yet'}

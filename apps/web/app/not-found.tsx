@@ -5,7 +5,9 @@ import { Sheet } from '@/ui/Sheet';
 export default function NotFound() {
   return (
     <Sheet title="There is nothing at this address">
-      <Typography sx={{ mb: 2 }}>The instrument or job may have been mistyped. Nothing was changed.</Typography>
+      <Typography sx={{ mb: 2 }}>
+        The instrument or job may have been mistyped. Nothing was changed.
+      </Typography>
       <LinkButton href="/" isMain>
         Go to Today
       </LinkButton>

@@ -29,7 +29,12 @@ export default async function TodayPage() {
         Today, {showDate(now)}
       </Typography>
       <Box
-        sx={{ display: 'grid', gap: 2, gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: '1.15fr 1fr' }, alignItems: 'start' }}
+        sx={{
+          display: 'grid',
+          gap: 2,
+          gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: '1.15fr 1fr' },
+          alignItems: 'start',
+        }}
       >
         <Sheet title="Due next">
           {instruments.length === 0 && <Typography>No instruments yet.</Typography>}
@@ -42,12 +47,17 @@ export default async function TodayPage() {
               aside={
                 <>
                   <Typography
-                    sx={{ fontWeight: instrument.dueOn <= today ? 700 : 400, color: instrument.dueOn < today ? 'var(--now)' : 'inherit' }}
+                    sx={{
+                      fontWeight: instrument.dueOn <= today ? 700 : 400,
+                      color: instrument.dueOn < today ? 'var(--now)' : 'inherit',
+                    }}
                   >
                     {dueInWords(instrument.dueOn, today)}
                   </Typography>
                   <Typography variant="body2" sx={{ color: 'text.secondary' }}>
-                    {inHand.has(instrument.tag) ? `job ${inHand.get(instrument.tag)} is open` : showDate(instrument.dueOn)}
+                    {inHand.has(instrument.tag)
+                      ? `job ${inHand.get(instrument.tag)} is open`
+                      : showDate(instrument.dueOn)}
                   </Typography>
                 </>
               }
@@ -57,7 +67,9 @@ export default async function TodayPage() {
         <Box sx={{ display: 'grid', gap: 2 }}>
           <Sheet title="Open jobs">
             {jobs.length === 0 && (
-              <Typography sx={{ color: 'text.secondary' }}>None. Open an instrument that is due and start its job.</Typography>
+              <Typography sx={{ color: 'text.secondary' }}>
+                None. Open an instrument that is due and start its job.
+              </Typography>
             )}
             {jobs.map((job) => (
               <LineLink
@@ -81,7 +93,13 @@ export default async function TodayPage() {
             {references.map((reference) => (
               <Box
                 key={reference.id}
-                sx={{ display: 'flex', gap: 2, py: 0.75, borderTop: '1px solid var(--rule)', alignItems: 'center' }}
+                sx={{
+                  display: 'flex',
+                  gap: 2,
+                  py: 0.75,
+                  borderTop: '1px solid var(--rule)',
+                  alignItems: 'center',
+                }}
               >
                 <Box>
                   <Typography sx={{ fontWeight: 700, lineHeight: 1.25 }}>{reference.tag}</Typography>
@@ -90,7 +108,12 @@ export default async function TodayPage() {
                   </Typography>
                 </Box>
                 <Box sx={{ ml: 'auto', textAlign: 'right', whiteSpace: 'nowrap' }}>
-                  <Typography sx={{ fontWeight: reference.dueOn < today ? 700 : 400, color: reference.dueOn < today ? 'var(--now)' : 'inherit' }}>
+                  <Typography
+                    sx={{
+                      fontWeight: reference.dueOn < today ? 700 : 400,
+                      color: reference.dueOn < today ? 'var(--now)' : 'inherit',
+                    }}
+                  >
                     {dueInWords(reference.dueOn, today)}
                   </Typography>
                   <Typography variant="body2" sx={{ color: 'text.secondary' }}>

@@ -15,7 +15,13 @@ import { FIGURES, WORDS } from './fonts';
 
 const styles = StyleSheet.create({
   page: { fontFamily: WORDS, fontSize: 8.5, color: PAPER.ink, padding: '34 46 48 46', lineHeight: 1.3 },
-  head: { flexDirection: 'row', justifyContent: 'space-between', borderBottom: `2 solid ${PAPER.ink}`, paddingBottom: 5, marginBottom: 8 },
+  head: {
+    flexDirection: 'row',
+    justifyContent: 'space-between',
+    borderBottom: `2 solid ${PAPER.ink}`,
+    paddingBottom: 5,
+    marginBottom: 8,
+  },
   title: { fontSize: 15, fontWeight: 700 },
   section: { fontSize: 9.5, fontWeight: 700, marginTop: 9, marginBottom: 3 },
   columns: { flexDirection: 'row', gap: 18 },
@@ -23,11 +29,25 @@ const styles = StyleSheet.create({
   fact: { flexDirection: 'row', marginBottom: 1 },
   factName: { width: 72, color: PAPER.muted },
   factValue: { flex: 1 },
-  row: { flexDirection: 'row', borderBottom: `0.5 solid ${PAPER.rule}`, paddingVertical: 1.6, alignItems: 'center' },
+  row: {
+    flexDirection: 'row',
+    borderBottom: `0.5 solid ${PAPER.rule}`,
+    paddingVertical: 1.6,
+    alignItems: 'center',
+  },
   cell: { flex: 1, textAlign: 'right', fontFamily: FIGURES },
   first: { width: 58 },
   verdict: { width: 78, paddingLeft: 8, flexDirection: 'row', alignItems: 'center', gap: 3 },
-  foot: { position: 'absolute', bottom: 22, left: 46, right: 46, flexDirection: 'row', justifyContent: 'space-between', color: PAPER.muted, fontSize: 7.5 },
+  foot: {
+    position: 'absolute',
+    bottom: 22,
+    left: 46,
+    right: 46,
+    flexDirection: 'row',
+    justifyContent: 'space-between',
+    color: PAPER.muted,
+    fontSize: 7.5,
+  },
 });
 
 type Fact = readonly [name: string, value: string];
@@ -59,7 +79,13 @@ function Mark({ verdict }: { verdict: NonNullable<RunEvaluation['verdict']> }) {
     <View style={{ flexDirection: 'row', alignItems: 'center', gap: 3 }}>
       <Svg width={7} height={7} viewBox="0 0 20 20">
         {VERDICT_SHAPES[verdict].map(({ path, isFilled }) => (
-          <Path key={path} d={path} stroke={PAPER.ink} strokeWidth={2} fill={isFilled ? PAPER.ink : '#ffffff'} />
+          <Path
+            key={path}
+            d={path}
+            stroke={PAPER.ink}
+            strokeWidth={2}
+            fill={isFilled ? PAPER.ink : '#ffffff'}
+          />
         ))}
       </Svg>
       <Text>{VERDICT_WORD[verdict]}</Text>
@@ -69,7 +95,12 @@ function Mark({ verdict }: { verdict: NonNullable<RunEvaluation['verdict']> }) {
 
 function Readings({ run, figures }: { run: Run; figures: Figures }) {
   const { readings } = evaluateStoredRun(run);
-  const head = [`applied, ${figures.inputUnit}`, `ideal, ${figures.outputUnit}`, `reading, ${figures.outputUnit}`, 'error, % of span'];
+  const head = [
+    `applied, ${figures.inputUnit}`,
+    `ideal, ${figures.outputUnit}`,
+    `reading, ${figures.outputUnit}`,
+    'error, % of span',
+  ];
   return (
     <View>
       <View style={styles.row}>
@@ -99,13 +130,18 @@ function Readings({ run, figures }: { run: Run; figures: Figures }) {
   );
 }
 
-function summary({ worst, zeroErrorPercentSpan, spanErrorPercentSpan, hysteresisPercentSpan }: RunEvaluation, figures: Figures): string {
+function summary(
+  { worst, zeroErrorPercentSpan, spanErrorPercentSpan, hysteresisPercentSpan }: RunEvaluation,
+  figures: Figures,
+): string {
   const parts = [
     ['worst error', worst?.errorPercentSpan],
     ['zero error', zeroErrorPercentSpan],
     ['span error', spanErrorPercentSpan],
   ] as const;
-  const said = parts.map(([name, value]) => (value == null ? `${name} not known` : `${name} ${figures.percent(value)} %`));
+  const said = parts.map(([name, value]) =>
+    value == null ? `${name} not known` : `${name} ${figures.percent(value)} %`,
+  );
   const loop = hysteresisPercentSpan === null ? 'not known' : `${figures.amount(hysteresisPercentSpan)} %`;
   return `${said.join(', ')}, hysteresis ${loop}, all of output span.`;
 }
@@ -124,12 +160,23 @@ function RunPart({ run, figures }: { run: Run; figures: Figures }) {
   );
 }
 
-const referenceFact = (name: string, { tag, description, serial, certificate, dueOn }: Run['madeWith']['meter']): Fact => [
+const referenceFact = (
+  name: string,
+  { tag, description, serial, certificate, dueOn }: Run['madeWith']['meter'],
+): Fact => [
   name,
   `${tag}, ${description}, serial ${serial}; certificate ${certificate}, due ${showDate(dueOn)}`,
 ];
 
-export function Certificate({ job, site, paper }: { job: JobFile; site: Site | null; paper: 'A4' | 'LETTER' }) {
+export function Certificate({
+  job,
+  site,
+  paper,
+}: {
+  job: JobFile;
+  site: Site | null;
+  paper: 'A4' | 'LETTER';
+}) {
   const asFound = asFoundRun(job);
   const asLeft = asLeftRun(job);
   if (asFound === null || job.signedAt === null) throw new Error(`job ${job.id} is not signed`);
@@ -137,7 +184,12 @@ export function Certificate({ job, site, paper }: { job: JobFile; site: Site | n
   const { tolerance, ambient, configuration } = madeWith;
   const figures = figuresFor(configuration, madeWith.meter.resolution);
   return (
-    <Document title={`Calibration certificate ${job.id}, ${job.tag}`} author={site?.siteName ?? ''} creator="Barys" language="en">
+    <Document
+      title={`Calibration certificate ${job.id}, ${job.tag}`}
+      author={site?.siteName ?? ''}
+      creator="Barys"
+      language="en"
+    >
       <Page size={paper} style={styles.page}>
         <View style={styles.head}>
           <View>
@@ -156,8 +208,14 @@ export function Certificate({ job, site, paper }: { job: JobFile; site: Site | n
                 ['Instrument', `${madeWith.body.model}, serial ${job.instrument.serial}`],
                 ['Service', `${job.service}, ${job.area}`],
                 ['Range', rangeInWords(configuration)],
-                ['Tolerance', `±${formatPlain(tolerance.percentOfSpan)} % of output span; adjust above ${formatPlain(tolerance.adjustAbovePercentOfLimit)} % of it`],
-                ['Configuration', `version ${configuration.version}, damping ${formatPlain(configuration.dampingS)} s`],
+                [
+                  'Tolerance',
+                  `±${formatPlain(tolerance.percentOfSpan)} % of output span; adjust above ${formatPlain(tolerance.adjustAbovePercentOfLimit)} % of it`,
+                ],
+                [
+                  'Configuration',
+                  `version ${configuration.version}, damping ${formatPlain(configuration.dampingS)} s`,
+                ],
                 ['Reason', REASON_WORD[job.reason]],
               ]}
             />
@@ -167,8 +225,14 @@ export function Certificate({ job, site, paper }: { job: JobFile; site: Site | n
               facts={[
                 referenceFact('Reference', madeWith.pressureReference),
                 referenceFact('Meter', madeWith.meter),
-                ['Ambient', `${formatPlain(ambient.temperatureC)} °C, ${formatPlain(ambient.humidityPercent)} % relative humidity, ${formatPlain(ambient.barometerHpa)} hPa`],
-                ['Checked', job.connection?.checksDone.map((check) => CHECK_WORD[check]).join('; ') || 'nothing'],
+                [
+                  'Ambient',
+                  `${formatPlain(ambient.temperatureC)} °C, ${formatPlain(ambient.humidityPercent)} % relative humidity, ${formatPlain(ambient.barometerHpa)} hPa`,
+                ],
+                [
+                  'Checked',
+                  job.connection?.checksDone.map((check) => CHECK_WORD[check]).join('; ') || 'nothing',
+                ],
               ]}
             />
           </View>
@@ -176,11 +240,13 @@ export function Certificate({ job, site, paper }: { job: JobFile; site: Site | n
         <RunPart run={asFound} figures={figures} />
         {job.adjustments.length > 0 && (
           <Section title="Adjustments">
-            {job.adjustments.map(({ id, kind, atAppliedText, beforeText, afterText, description, madeBy, madeAt }) => (
-              <Text key={id}>
-                {`${ADJUSTMENT_WORD[kind]} at ${atAppliedText} ${figures.inputUnit}: ${beforeText} before, ${afterText} ${figures.outputUnit} after${description === '' ? '' : ` (${description})`}; ${madeBy}, ${showMoment(madeAt)}`}
-              </Text>
-            ))}
+            {job.adjustments.map(
+              ({ id, kind, atAppliedText, beforeText, afterText, description, madeBy, madeAt }) => (
+                <Text key={id}>
+                  {`${ADJUSTMENT_WORD[kind]} at ${atAppliedText} ${figures.inputUnit}: ${beforeText} before, ${afterText} ${figures.outputUnit} after${description === '' ? '' : ` (${description})`}; ${madeBy}, ${showMoment(madeAt)}`}
+                </Text>
+              ),
+            )}
           </Section>
         )}
         {asLeft === null ? (
@@ -188,9 +254,13 @@ export function Certificate({ job, site, paper }: { job: JobFile; site: Site | n
             <Text>Left as found: nothing was adjusted.</Text>
           </Section>
         ) : (
-          job.runs.filter(({ kind }) => kind === 'as-left').map((run) => <RunPart key={run.id} run={run} figures={figures} />)
+          job.runs
+            .filter(({ kind }) => kind === 'as-left')
+            .map((run) => <RunPart key={run.id} run={run} figures={figures} />)
         )}
-        <Section title={`Error against the limit: hollow as found${asLeft === null ? '' : ', solid as left'}; point up rising, point down falling`}>
+        <Section
+          title={`Error against the limit: hollow as found${asLeft === null ? '' : ', solid as left'}; point up rising, point down falling`}
+        >
           <CorridorDrawing
             asFound={corridorPoints(asFound)}
             asLeft={asLeft === null ? [] : corridorPoints(asLeft)}
@@ -199,8 +269,8 @@ export function Certificate({ job, site, paper }: { job: JobFile; site: Site | n
         </Section>
         <Section title="Statement">
           <Text>
-            Errors are reading minus ideal at the value applied. Verdicts by simple acceptance: a reading on the limit is
-            inside. Measurement uncertainty is not stated and not part of the verdict.
+            Errors are reading minus ideal at the value applied. Verdicts by simple acceptance: a reading on
+            the limit is inside. Measurement uncertainty is not stated and not part of the verdict.
           </Text>
           {job.remark !== '' && <Text>{`Remark: ${job.remark}`}</Text>}
           {job.passed
@@ -208,7 +278,9 @@ export function Certificate({ job, site, paper }: { job: JobFile; site: Site | n
             .map(({ stage, note, doneBy }, index) => (
               <Text key={index}>{`Remark at ${stage.replace('-', ' ')}: ${note} (${doneBy})`}</Text>
             ))}
-          <Text style={{ marginTop: 6, fontWeight: 700 }}>{`Signed ${showMoment(job.signedAt)} by ${job.signedBy ?? ''}`}</Text>
+          <Text
+            style={{ marginTop: 6, fontWeight: 700 }}
+          >{`Signed ${showMoment(job.signedAt)} by ${job.signedBy ?? ''}`}</Text>
         </Section>
         <View style={styles.foot} fixed>
           <Text>{`${job.tag}, job ${job.id}`}</Text>

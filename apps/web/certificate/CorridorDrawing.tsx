@@ -28,7 +28,15 @@ export function CorridorDrawing({
       <Rect x={LEFT} y={y(1)} width={WIDTH - LEFT} height={y(-1) - y(1)} fill="#e4e4e0" />
       <Rect x={LEFT} y={y(strip)} width={WIDTH - LEFT} height={y(-strip) - y(strip)} fill="#f4f4f1" />
       {[1, 0, -1].map((at) => (
-        <Line key={at} x1={LEFT} x2={WIDTH} y1={y(at)} y2={y(at)} stroke={PAPER.ink} strokeWidth={at === 0 ? 0.4 : 1} />
+        <Line
+          key={at}
+          x1={LEFT}
+          x2={WIDTH}
+          y1={y(at)}
+          y2={y(at)}
+          stroke={PAPER.ink}
+          strokeWidth={at === 0 ? 0.4 : 1}
+        />
       ))}
       {(
         [
@@ -53,7 +61,13 @@ export function CorridorDrawing({
         ] as const
       ).flatMap(([points, fill]) =>
         points.map((point, index) => (
-          <Triangle key={`${fill} ${index}`} x={x(point.x)} y={y(point.y)} isUp={point.direction === 'up'} fill={fill} />
+          <Triangle
+            key={`${fill} ${index}`}
+            x={x(point.x)}
+            y={y(point.y)}
+            isUp={point.direction === 'up'}
+            fill={fill}
+          />
         )),
       )}
     </Svg>

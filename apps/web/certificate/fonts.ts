@@ -20,7 +20,10 @@ export function registerFonts(): void {
     [WORDS, 'next'],
     [FIGURES, 'mono'],
   ] as const)
-    Font.register({ family, fonts: [400, 700].map((fontWeight) => ({ src: file(name, fontWeight), fontWeight })) });
+    Font.register({
+      family,
+      fonts: [400, 700].map((fontWeight) => ({ src: file(name, fontWeight), fontWeight })),
+    });
   // Words are never broken with a hyphen: a tag or a serial must be read as it is.
   Font.registerHyphenationCallback((word) => [word]);
   isRegistered = true;

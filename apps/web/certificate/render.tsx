@@ -4,7 +4,11 @@ import { Certificate } from './Certificate';
 import { registerFonts } from './fonts';
 
 /** The certificate of a signed job as the bytes of a PDF. */
-export async function renderCertificate(job: JobFile, site: Site | null, paper: 'A4' | 'LETTER'): Promise<Buffer> {
+export async function renderCertificate(
+  job: JobFile,
+  site: Site | null,
+  paper: 'A4' | 'LETTER',
+): Promise<Buffer> {
   registerFonts();
   return renderToBuffer(<Certificate job={job} site={site} paper={paper} />);
 }

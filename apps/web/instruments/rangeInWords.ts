@@ -3,8 +3,10 @@ import type { Configuration } from '@barys/store';
 
 /** `0 … 6 bar → 4 … 20 mA → 0 … 6 bar`: input, output, display. */
 export function rangeInWords(configuration: Configuration): string {
-  const pair = (low: number, high: number, unit: string) => `${formatPlain(low)} … ${formatPlain(high)} ${unit}`;
-  const { lrv, urv, inputUnit, outputLow, outputHigh, outputUnit, displayLow, displayHigh, displayUnit } = configuration;
+  const pair = (low: number, high: number, unit: string) =>
+    `${formatPlain(low)} … ${formatPlain(high)} ${unit}`;
+  const { lrv, urv, inputUnit, outputLow, outputHigh, outputUnit, displayLow, displayHigh, displayUnit } =
+    configuration;
   return [
     pair(lrv, urv, PRESSURE_UNITS[inputUnit].label),
     pair(outputLow, outputHigh, outputUnit),

@@ -22,7 +22,8 @@ interface End {
 type Fields = { kind: AdjustmentKind; at: string; before: string; after: string; note: string };
 
 /** The end of the range where a kind of adjustment is made. */
-const endOf = (kind: AdjustmentKind, ends: { zero: End; span: End }): End => (kind === 'span' ? ends.span : ends.zero);
+const endOf = (kind: AdjustmentKind, ends: { zero: End; span: End }): End =>
+  kind === 'span' ? ends.span : ends.zero;
 
 const fresh = (kind: AdjustmentKind, ends: { zero: End; span: End }): Fields => {
   const { applied, before } = endOf(kind, ends);
@@ -90,7 +91,9 @@ function AdjustFields({
           name="kind"
           label="What"
           value={fields.kind}
-          onChange={(event) => setFields({ ...fresh(event.target.value as AdjustmentKind, ends), note: fields.note })}
+          onChange={(event) =>
+            setFields({ ...fresh(event.target.value as AdjustmentKind, ends), note: fields.note })
+          }
         >
           {(Object.keys(ADJUSTMENT_WORD) as AdjustmentKind[]).map((kind) => (
             <MenuItem key={kind} value={kind}>
@@ -99,8 +102,19 @@ function AdjustFields({
           ))}
         </TextField>
         <TextField name="atAppliedText" label={`Applied, ${inputUnit}`} slotProps={decimal} {...text('at')} />
-        <TextField name="beforeText" label={`Before, ${outputUnit}`} slotProps={decimal} {...text('before')} />
-        <TextField name="afterText" label={`After, ${outputUnit}`} slotProps={decimal} {...text('after')} autoFocus />
+        <TextField
+          name="beforeText"
+          label={`Before, ${outputUnit}`}
+          slotProps={decimal}
+          {...text('before')}
+        />
+        <TextField
+          name="afterText"
+          label={`After, ${outputUnit}`}
+          slotProps={decimal}
+          {...text('after')}
+          autoFocus
+        />
       </Box>
       <Stack direction="row" sx={{ gap: 1, mt: 1 }}>
         <TextField name="description" label="Note (turns, trim, part)" fullWidth {...text('note')} />
@@ -128,7 +142,13 @@ export function LeaveAdjust({
     <form onSubmit={onSubmit}>
       <input type="hidden" name="job" value={job} />
       <Stack direction="row" sx={{ gap: 1, mt: 1.5 }}>
-        <Button type="submit" name="to" value="as-left" variant="contained" disabled={isPending || !isAnythingLogged}>
+        <Button
+          type="submit"
+          name="to"
+          value="as-left"
+          variant="contained"
+          disabled={isPending || !isAnythingLogged}
+        >
           Begin as left
         </Button>
         {canGoBack && (

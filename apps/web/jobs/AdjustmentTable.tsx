@@ -32,20 +32,22 @@ export function AdjustmentTable({
           </TableRow>
         </TableHead>
         <TableBody>
-          {adjustments.map(({ id, kind, description, atAppliedText, beforeText, afterText, madeBy, madeAt }) => (
-            <TableRow key={id}>
-              <TableCell>{ADJUSTMENT_WORD[kind]}</TableCell>
-              {[atAppliedText, beforeText, afterText].map((text, index) => (
-                <TableCell key={index} align="right">
-                  <Figure>{text}</Figure>
+          {adjustments.map(
+            ({ id, kind, description, atAppliedText, beforeText, afterText, madeBy, madeAt }) => (
+              <TableRow key={id}>
+                <TableCell>{ADJUSTMENT_WORD[kind]}</TableCell>
+                {[atAppliedText, beforeText, afterText].map((text, index) => (
+                  <TableCell key={index} align="right">
+                    <Figure>{text}</Figure>
+                  </TableCell>
+                ))}
+                <TableCell>{description}</TableCell>
+                <TableCell>
+                  {madeBy}, {showMoment(madeAt)}
                 </TableCell>
-              ))}
-              <TableCell>{description}</TableCell>
-              <TableCell>
-                {madeBy}, {showMoment(madeAt)}
-              </TableCell>
-            </TableRow>
-          ))}
+              </TableRow>
+            ),
+          )}
         </TableBody>
       </Table>
     </Box>

@@ -25,14 +25,27 @@ export interface ReferenceChoice {
   readonly caution: string | null;
 }
 
-function ReferencePick({ name, title, choices }: { name: string; title: string; choices: readonly ReferenceChoice[] }) {
+function ReferencePick({
+  name,
+  title,
+  choices,
+}: {
+  name: string;
+  title: string;
+  choices: readonly ReferenceChoice[];
+}) {
   const first = choices.find(({ unfit }) => unfit === null);
   return (
     <Sheet title={title} aside="accuracy ratio">
-      {first === undefined && <Typography>None in date covers this range. The job waits until one does.</Typography>}
+      {first === undefined && (
+        <Typography>None in date covers this range. The job waits until one does.</Typography>
+      )}
       <RadioGroup name={name} defaultValue={first?.tag ?? ''} aria-label={title}>
         {choices.map((choice) => (
-          <Box key={choice.tag} sx={{ display: 'flex', alignItems: 'center', borderTop: '1px solid var(--rule)' }}>
+          <Box
+            key={choice.tag}
+            sx={{ display: 'flex', alignItems: 'center', borderTop: '1px solid var(--rule)' }}
+          >
             <FormControlLabel
               value={choice.tag}
               disabled={choice.unfit !== null}
@@ -47,7 +60,9 @@ function ReferencePick({ name, title, choices }: { name: string; title: string; 
                 </Box>
               }
             />
-            <Typography sx={{ whiteSpace: 'nowrap', color: choice.unfit === null ? 'inherit' : 'text.secondary' }}>
+            <Typography
+              sx={{ whiteSpace: 'nowrap', color: choice.unfit === null ? 'inherit' : 'text.secondary' }}
+            >
               {choice.ratio ?? '–'}
             </Typography>
           </Box>
@@ -76,7 +91,14 @@ export function ConnectForm({
   return (
     <form onSubmit={onSubmit} noValidate>
       <input type="hidden" name="job" value={job} />
-      <Box sx={{ display: 'grid', gap: 1.5, gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: '1.1fr 1fr' }, alignItems: 'start' }}>
+      <Box
+        sx={{
+          display: 'grid',
+          gap: 1.5,
+          gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: '1.1fr 1fr' },
+          alignItems: 'start',
+        }}
+      >
         <Stack sx={{ gap: 1.5 }}>
           <ReferencePick name="pressureReference" title="Pressure reference" choices={pressure} />
           <ReferencePick name="meter" title="Meter for the output" choices={meters} />

@@ -12,7 +12,8 @@ export function JobHead({ job }: { job: JobFile }) {
   const { instrument } = job;
   const at = job.stage === 'closed' ? STAGES.length : STAGES.indexOf(job.stage);
   const isUntouched = job.runs.every((run) => run.kind === 'as-found');
-  const isPassedOver = (stage: string) => at > STAGES.indexOf('as-left') && isUntouched && (stage === 'adjust' || stage === 'as-left');
+  const isPassedOver = (stage: string) =>
+    at > STAGES.indexOf('as-left') && isUntouched && (stage === 'adjust' || stage === 'as-left');
   return (
     <Box component="header" sx={{ mb: 1.5 }}>
       <Stack direction="row" sx={{ alignItems: 'baseline', columnGap: 1.5, flexWrap: 'wrap', mb: 0.75 }}>
@@ -23,7 +24,8 @@ export function JobHead({ job }: { job: JobFile }) {
         </Typography>
         <Typography sx={{ fontWeight: 600 }}>{instrument.service}</Typography>
         <Typography variant="body2" sx={{ color: 'text.secondary' }}>
-          {rangeInWords(instrument.configuration)} · ±{formatPlain(instrument.tolerance.percentOfSpan)} % of span
+          {rangeInWords(instrument.configuration)} · ±{formatPlain(instrument.tolerance.percentOfSpan)} % of
+          span
         </Typography>
         <Typography variant="body2" sx={{ color: 'text.secondary', ml: 'auto' }}>
           Job {job.id}
@@ -45,7 +47,10 @@ export function JobHead({ job }: { job: JobFile }) {
               color: index > at || isPassedOver(stage) ? 'text.secondary' : 'text.primary',
               fontWeight: index === at ? 700 : 400,
               // On a phone only the stage that is now has its word; the line shows where it lies.
-              '& span': { display: { xs: index === at ? 'inline' : 'none', sm: 'inline' }, whiteSpace: 'nowrap' },
+              '& span': {
+                display: { xs: index === at ? 'inline' : 'none', sm: 'inline' },
+                whiteSpace: 'nowrap',
+              },
             }}
           >
             <span>

@@ -12,7 +12,15 @@ import { VerdictMark } from '@/ui/VerdictMark';
 import { REASON_WORD, STAGE_WORD } from './words';
 
 /** Jobs as lines; the instrument is left out on its own page. */
-export function JobTable({ jobs, showInstrument, empty }: { jobs: readonly JobLine[]; showInstrument: boolean; empty: string }) {
+export function JobTable({
+  jobs,
+  showInstrument,
+  empty,
+}: {
+  jobs: readonly JobLine[];
+  showInstrument: boolean;
+  empty: string;
+}) {
   if (jobs.length === 0) return <Typography sx={{ color: 'text.secondary' }}>{empty}</Typography>;
   return (
     <Box sx={{ overflowX: 'auto' }} tabIndex={0} role="region" aria-label="Jobs">
@@ -42,11 +50,17 @@ export function JobTable({ jobs, showInstrument, empty }: { jobs: readonly JobLi
               )}
               <TableCell>{REASON_WORD[job.reason]}</TableCell>
               <TableCell>{STAGE_WORD[job.stage]}</TableCell>
-              <TableCell>{job.asFoundVerdict === null ? '' : <VerdictMark verdict={job.asFoundVerdict} />}</TableCell>
-              <TableCell>{job.asLeftVerdict === null ? '' : <VerdictMark verdict={job.asLeftVerdict} />}</TableCell>
+              <TableCell>
+                {job.asFoundVerdict === null ? '' : <VerdictMark verdict={job.asFoundVerdict} />}
+              </TableCell>
+              <TableCell>
+                {job.asLeftVerdict === null ? '' : <VerdictMark verdict={job.asLeftVerdict} />}
+              </TableCell>
               <TableCell>{job.signedBy ?? job.openedBy}</TableCell>
               <TableCell>
-                {job.signedAt === null ? `opened ${showMoment(job.openedAt)}` : `signed ${showDate(job.signedAt)}`}
+                {job.signedAt === null
+                  ? `opened ${showMoment(job.openedAt)}`
+                  : `signed ${showDate(job.signedAt)}`}
               </TableCell>
             </TableRow>
           ))}

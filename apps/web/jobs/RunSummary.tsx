@@ -9,7 +9,8 @@ import { VerdictMark } from '@/ui/VerdictMark';
 /** The verdict of a run and the figures behind it. */
 export function RunSummary({ run }: { run: Run }) {
   const figures = figuresFor(run.madeWith.configuration, run.madeWith.meter.resolution);
-  const { worst, verdict, zeroErrorPercentSpan, spanErrorPercentSpan, hysteresisPercentSpan, missing } = evaluateStoredRun(run);
+  const { worst, verdict, zeroErrorPercentSpan, spanErrorPercentSpan, hysteresisPercentSpan, missing } =
+    evaluateStoredRun(run);
   const limit = run.madeWith.tolerance.percentOfSpan;
   const ofSpan = (text: string, suffix = '') => (
     <>
@@ -31,12 +32,18 @@ export function RunSummary({ run }: { run: Run }) {
             'Worst error',
             worst === null
               ? 'not known'
-              : signed(worst.errorPercentSpan, ` at ${formatPlain(worst.nominalPercent)} % ${worst.direction === 'up' ? 'rising' : 'falling'}`),
+              : signed(
+                  worst.errorPercentSpan,
+                  ` at ${formatPlain(worst.nominalPercent)} % ${worst.direction === 'up' ? 'rising' : 'falling'}`,
+                ),
           ],
           ['Limit', ofSpan(`±${formatPlain(limit)}`)],
           ['Zero error', signed(zeroErrorPercentSpan)],
           ['Span error', signed(spanErrorPercentSpan)],
-          ['Hysteresis', hysteresisPercentSpan === null ? 'not known' : ofSpan(figures.amount(hysteresisPercentSpan))],
+          [
+            'Hysteresis',
+            hysteresisPercentSpan === null ? 'not known' : ofSpan(figures.amount(hysteresisPercentSpan)),
+          ],
           ...missing.map((why): readonly [string, string] => ['', why]),
         ]}
       />

@@ -15,7 +15,12 @@ export function RunTable({ run }: { run: Run }) {
   const figures = figuresFor(run.madeWith.configuration, run.madeWith.meter.resolution);
   const { readings } = evaluateStoredRun(run);
   return (
-    <Box sx={{ overflowX: 'auto' }} tabIndex={0} role="region" aria-label={`Readings ${run.kind.replace('-', ' ')}`}>
+    <Box
+      sx={{ overflowX: 'auto' }}
+      tabIndex={0}
+      role="region"
+      aria-label={`Readings ${run.kind.replace('-', ' ')}`}
+    >
       <Table size="small" sx={{ '& td, & th': { py: '2px' } }}>
         <TableHead>
           <TableRow>

@@ -26,8 +26,8 @@ export function SignForm({
     <form onSubmit={onSubmit}>
       <input type="hidden" name="job" value={job} />
       <Typography sx={{ mb: 1.5 }}>
-        Read by {readers.join(' and ')}. Signing says that the record is true and complete; it is closed then and can no
-        longer be changed.
+        Read by {readers.join(' and ')}. Signing says that the record is true and complete; it is closed then
+        and can no longer be changed.
       </Typography>
       <TextField
         name="note"

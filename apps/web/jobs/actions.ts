@@ -47,16 +47,17 @@ const note = z.string().max(2000, 'At most 2000 characters, please.').default(''
 const withNote = z.object({ note });
 
 export async function openJobAction(_before: Answer, form: FormData): Promise<Answer> {
-  let opened: number | null = null;
+  const opened: number[] = [];
   const result = await answer(async () => {
     const { tag, reason } = z
       .object({ tag: z.string(), reason: z.enum(JOB_REASONS) })
       .parse(Object.fromEntries(form));
-    opened = await act((tx, actor) => openJob(tx, actor, tag, reason));
+    opened.push(await act((tx, actor) => openJob(tx, actor, tag, reason)));
   });
-  if (opened === null) return result;
+  const [jobId] = opened;
+  if (jobId === undefined) return result;
   revalidatePath('/', 'layout');
-  redirect(`/jobs/${opened}`);
+  redirect(`/jobs/${jobId}`);
 }
 
 export async function passBriefAction(_before: Answer, form: FormData): Promise<Answer> {

@@ -34,6 +34,8 @@ export async function answer(work: () => Promise<unknown>): Promise<Answer> {
     const known = answerTo(error);
     if (known !== null) return known;
     log.error({ err: error }, 'an act failed');
-    return { error: 'The server could not keep this. Nothing was changed; what you typed is still here. Try again.' };
+    return {
+      error: 'The server could not keep this. Nothing was changed; what you typed is still here. Try again.',
+    };
   }
 }

@@ -12,7 +12,12 @@ export async function actingPerson(): Promise<Person | null> {
 }
 
 export async function rememberPerson(id: number): Promise<void> {
-  (await cookies()).set(COOKIE, String(id), { httpOnly: true, sameSite: 'strict', path: '/', maxAge: 60 * 60 * 24 * 30 });
+  (await cookies()).set(COOKIE, String(id), {
+    httpOnly: true,
+    sameSite: 'strict',
+    path: '/',
+    maxAge: 60 * 60 * 24 * 30,
+  });
 }
 
 /**

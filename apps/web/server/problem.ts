@@ -1,20 +1,16 @@
 /** Errors of the API as problem details (RFC 9457). */
-import { StoreError } from '@barys/store';
+import { StoreError, type Refusal } from '@barys/store';
 import { answerTo, log } from './act';
 
-function statusOf(error: unknown): number {
-  if (!(error instanceof StoreError)) return 422;
-  switch (error.refusal.code) {
-    case 'no-such':
-      return 404;
-    case 'unknown-person':
-      return 401;
-    case 'not-allowed':
-      return 403;
-    default:
-      return 409;
-  }
-}
+const STATUS: Partial<Record<Refusal['code'], number>> = {
+  'no-such': 404,
+  'unknown-person': 401,
+  'not-allowed': 403,
+};
+
+/** Any other refusal is a conflict with what stands; input that cannot be read is unprocessable. */
+const statusOf = (error: unknown): number =>
+  error instanceof StoreError ? (STATUS[error.refusal.code] ?? 409) : 422;
 
 export function problemResponse(error: unknown): Response {
   const known = answerTo(error);

@@ -22,7 +22,11 @@ Chart.register(LinearScale, LineController, LineElement, PointElement, annotatio
 type Series = 'found' | 'left';
 
 /** Rising points up, falling points down; as found hollow, as left solid. */
-function datasets(points: readonly CorridorPoint[], series: Series, palette: Palette): ChartDataset<'line'>[] {
+function datasets(
+  points: readonly CorridorPoint[],
+  series: Series,
+  palette: Palette,
+): ChartDataset<'line'>[] {
   return (['up', 'down'] as const).map((direction) => ({
     label: `${series === 'found' ? 'as found' : 'as left'}, ${direction === 'up' ? 'rising' : 'falling'}`,
     data: points.filter((point) => point.direction === direction).map(({ x, y }) => ({ x, y })),
@@ -47,7 +51,12 @@ const box = (from: number, to: number, colour: string) => ({
   drawTime: 'beforeDatasetsDraw' as const,
 });
 
-function options(reach: number, adjustAbove: number, palette: Palette, isNight: boolean): ChartOptions<'line'> {
+function options(
+  reach: number,
+  adjustAbove: number,
+  palette: Palette,
+  isNight: boolean,
+): ChartOptions<'line'> {
   const tint = (alpha: string) => `${palette.within}${alpha}`;
   const wall = (at: number) => ({
     type: 'line' as const,
@@ -144,9 +153,5 @@ export function Corridor({
 
 /** What the marks of the corridor mean. */
 export function CorridorKey({ hasAsLeft }: { hasAsLeft: boolean }) {
-  return (
-    <Box component="span">
-      △ rising, ▽ falling{hasAsLeft ? '; hollow as found, solid as left' : ''}
-    </Box>
-  );
+  return <Box component="span">△ rising, ▽ falling{hasAsLeft ? '; hollow as found, solid as left' : ''}</Box>;
 }

@@ -8,7 +8,11 @@ export function Facts({ facts }: { facts: readonly (readonly [what: string, valu
     <Stack component="dl" sx={{ m: 0, gap: 0.5 }}>
       {facts.map(([what, value]) => (
         <Stack key={what} direction="row" sx={{ gap: 1.5 }}>
-          <Typography component="dt" variant="body2" sx={{ color: 'text.secondary', width: 118, flexShrink: 0 }}>
+          <Typography
+            component="dt"
+            variant="body2"
+            sx={{ color: 'text.secondary', width: 118, flexShrink: 0 }}
+          >
             {what}
           </Typography>
           <Typography component="dd" variant="body2" sx={{ m: 0 }}>

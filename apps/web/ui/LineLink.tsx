@@ -5,7 +5,17 @@ import Link from 'next/link';
 import type { ReactNode } from 'react';
 
 /** One thing to go to: what it is, what it is about, how it stands. The whole line is the link. */
-export function LineLink({ href, name, about, aside }: { href: string; name: string; about: string; aside: ReactNode }) {
+export function LineLink({
+  href,
+  name,
+  about,
+  aside,
+}: {
+  href: string;
+  name: string;
+  about: string;
+  aside: ReactNode;
+}) {
   return (
     <Box
       component={Link}

@@ -17,9 +17,16 @@ export function Sheet({
   sx?: SystemStyleObject<Theme>;
 }) {
   return (
-    <Paper component="section" variant="outlined" sx={{ p: 2, borderColor: 'var(--rule)', minWidth: 0, ...sx }}>
+    <Paper
+      component="section"
+      variant="outlined"
+      sx={{ p: 2, borderColor: 'var(--rule)', minWidth: 0, ...sx }}
+    >
       {title !== undefined && (
-        <Stack direction="row" sx={{ justifyContent: 'space-between', alignItems: 'baseline', gap: 2, mb: 1 }}>
+        <Stack
+          direction="row"
+          sx={{ justifyContent: 'space-between', alignItems: 'baseline', gap: 2, mb: 1 }}
+        >
           <Typography variant="h2">{title}</Typography>
           {aside !== undefined && (
             <Typography variant="body2" component="div" sx={{ color: 'text.secondary' }}>

@@ -11,7 +11,8 @@ import Typography from '@mui/material/Typography';
 import type { Person } from '@barys/store';
 import Link from 'next/link';
 import { usePathname } from 'next/navigation';
-import { useEffect, useState, useTransition, type ReactNode } from 'react';
+import { useTransition, type ReactNode } from 'react';
+import { useIsMounted } from './useIsMounted';
 
 const PLACES = [
   { name: 'Today', path: '/' },
@@ -21,8 +22,7 @@ const PLACES = [
 
 function SchemeSwitch() {
   const { mode, systemMode, setMode } = useColorScheme();
-  const [isMounted, setIsMounted] = useState(false);
-  useEffect(() => setIsMounted(true), []);
+  const isMounted = useIsMounted();
   const isNight = isMounted && (mode === 'system' ? systemMode : mode) === 'dark';
   return (
     <IconButton
@@ -52,10 +52,15 @@ function PersonChoice({
       size="small"
       variant="outlined"
       disabled={isPending}
-      onChange={(event) => startTransition(() => choose(Number(event.target.value)))}
+      onChange={(event) => startTransition(() => choose(event.target.value))}
       inputProps={{ 'aria-label': 'Who is working' }}
       renderValue={(id) => people.find((person) => person.id === id)?.name ?? 'Who is working?'}
-      sx={{ minWidth: 150, height: 40, bgcolor: acting === null ? 'var(--wash)' : 'transparent', fontWeight: 600 }}
+      sx={{
+        minWidth: 150,
+        height: 40,
+        bgcolor: acting === null ? 'var(--wash)' : 'transparent',
+        fontWeight: 600,
+      }}
     >
       {people.map((person) => (
         <MenuItem key={person.id} value={person.id} sx={{ minHeight: 44 }}>
@@ -123,7 +128,10 @@ export function Shell({
             </Box>
           ))}
         </Stack>
-        <Typography variant="body2" sx={{ color: 'text.secondary', ml: 'auto', display: { xs: 'none', md: 'block' } }}>
+        <Typography
+          variant="body2"
+          sx={{ color: 'text.secondary', ml: 'auto', display: { xs: 'none', md: 'block' } }}
+        >
           {siteName}
           {isDemo ? ' · demo, every name and figure is invented' : ''}
         </Typography>

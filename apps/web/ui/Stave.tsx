@@ -19,11 +19,14 @@ interface Rail {
 }
 
 const JOINS = [0, 25, 50, 75, 100];
-const place = ({ ends: [left, right] }: Rail, value: number): number => ((value - left) / (right - left)) * 100;
-const valueAt = ({ range: [low, high] }: Rail, percent: number): number => low + ((high - low) * percent) / 100;
+const place = ({ ends: [left, right] }: Rail, value: number): number =>
+  ((value - left) / (right - left)) * 100;
+const valueAt = ({ range: [low, high] }: Rail, percent: number): number =>
+  low + ((high - low) * percent) / 100;
 
 function railsOf(body: Body, configuration: Configuration): [Rail, Rail, Rail] {
-  const { inputUnit, lrv, urv, outputLow, outputHigh, outputUnit, displayLow, displayHigh, displayUnit } = configuration;
+  const { inputUnit, lrv, urv, outputLow, outputHigh, outputUnit, displayLow, displayHigh, displayUnit } =
+    configuration;
   const limit = (value: number) => convertPressure(value, body.unit, inputUnit);
   return [
     {
@@ -64,14 +67,20 @@ export function Stave({
   const height = spacing * 2 + 44;
   const railTop = (index: number) => 20 + index * spacing;
   const atPercent =
-    marker === undefined ? null : ((marker - configuration.lrv) / (configuration.urv - configuration.lrv)) * 100;
+    marker === undefined
+      ? null
+      : ((marker - configuration.lrv) / (configuration.urv - configuration.lrv)) * 100;
   const summary =
     `${pressure.name} ${formatPlain(configuration.lrv)} to ${formatPlain(configuration.urv)} ${pressure.unit} gives ` +
     `${formatPlain(configuration.outputLow)} to ${formatPlain(configuration.outputHigh)} ${output.unit}; the body reaches ` +
     `from ${formatPlain(pressure.ends[0])} to ${formatPlain(pressure.ends[1])} ${pressure.unit}.`;
   return (
     <Box>
-      <Box role="img" aria-label={`Signal stave. ${summary}`} sx={{ position: 'relative', height, mr: 1, ml: '84px' }}>
+      <Box
+        role="img"
+        aria-label={`Signal stave. ${summary}`}
+        sx={{ position: 'relative', height, mr: 1, ml: '84px' }}
+      >
         <svg
           width="100%"
           height={height}
@@ -80,53 +89,58 @@ export function Stave({
           style={{ position: 'absolute', inset: 0 }}
           aria-hidden
         >
-          {rails.slice(1).map((rail, index) =>
-            [...JOINS.map((percent) => ({ percent, isMarker: false })), { percent: atPercent, isMarker: true }].map(
-              ({ percent, isMarker }) =>
-                percent !== null && (
-                  <line
-                    key={`${rail.name} ${percent} ${isMarker}`}
-                    x1={place(rails[index] ?? pressure, valueAt(rails[index] ?? pressure, percent))}
-                    y1={railTop(index)}
-                    x2={place(rail, valueAt(rail, percent))}
-                    y2={railTop(index + 1)}
-                    stroke={isMarker ? 'var(--now)' : 'var(--muted)'}
-                    strokeWidth={isMarker ? 3 : 1}
-                    opacity={isMarker ? 1 : 0.6}
-                    vectorEffect="non-scaling-stroke"
-                  />
-                ),
-            ),
-          )}
+          {rails
+            .slice(1)
+            .map((rail, index) =>
+              [
+                ...JOINS.map((percent) => ({ percent, isMarker: false })),
+                { percent: atPercent, isMarker: true },
+              ].map(
+                ({ percent, isMarker }) =>
+                  percent !== null && (
+                    <line
+                      key={`${rail.name} ${percent} ${isMarker}`}
+                      x1={place(rails[index] ?? pressure, valueAt(rails[index] ?? pressure, percent))}
+                      y1={railTop(index)}
+                      x2={place(rail, valueAt(rail, percent))}
+                      y2={railTop(index + 1)}
+                      stroke={isMarker ? 'var(--now)' : 'var(--muted)'}
+                      strokeWidth={isMarker ? 3 : 1}
+                      opacity={isMarker ? 1 : 0.6}
+                      vectorEffect="non-scaling-stroke"
+                    />
+                  ),
+              ),
+            )}
         </svg>
         {rails.map((rail, index) => (
           <RailDrawing key={rail.name} rail={rail} top={railTop(index)} isBody={index === 0} />
         ))}
       </Box>
       <Box sx={visuallyHidden}>
-       <table>
-        <caption>The same points on every rail</caption>
-        <thead>
-          <tr>
-            <th>Point</th>
-            {rails.map((rail) => (
-              <th key={rail.name}>
-                {rail.name}, {rail.unit}
-              </th>
-            ))}
-          </tr>
-        </thead>
-        <tbody>
-          {JOINS.map((percent) => (
-            <tr key={percent}>
-              <td>{percent} %</td>
+        <table>
+          <caption>The same points on every rail</caption>
+          <thead>
+            <tr>
+              <th>Point</th>
               {rails.map((rail) => (
-                <td key={rail.name}>{formatPlain(valueAt(rail, percent))}</td>
+                <th key={rail.name}>
+                  {rail.name}, {rail.unit}
+                </th>
               ))}
             </tr>
-          ))}
-        </tbody>
-      </table>
+          </thead>
+          <tbody>
+            {JOINS.map((percent) => (
+              <tr key={percent}>
+                <td>{percent} %</td>
+                {rails.map((rail) => (
+                  <td key={rail.name}>{formatPlain(valueAt(rail, percent))}</td>
+                ))}
+              </tr>
+            ))}
+          </tbody>
+        </table>
       </Box>
     </Box>
   );
@@ -153,7 +167,9 @@ function RailDrawing({ rail, top, isBody }: { rail: Rail; top: number; isBody: b
   const isWhole = left <= 0 && right >= 100;
   return (
     <>
-      <Box sx={{ position: 'absolute', left: 0, right: 0, top: top - 4, height: 8, bgcolor: 'var(--rule)' }} />
+      <Box
+        sx={{ position: 'absolute', left: 0, right: 0, top: top - 4, height: 8, bgcolor: 'var(--rule)' }}
+      />
       <Box
         sx={{
           position: 'absolute',
@@ -172,7 +188,9 @@ function RailDrawing({ rail, top, isBody }: { rail: Rail; top: number; isBody: b
       )}
       {label(rail.range[0], from, 'below')}
       {label(rail.range[1], to, 'below')}
-      <Box sx={{ position: 'absolute', left: '-84px', width: 78, top: top - 17, fontSize: 14, lineHeight: 1.2 }}>
+      <Box
+        sx={{ position: 'absolute', left: '-84px', width: 78, top: top - 17, fontSize: 14, lineHeight: 1.2 }}
+      >
         {rail.name}
         <Box sx={{ color: 'text.secondary', fontSize: 13 }}>{rail.unit}</Box>
       </Box>

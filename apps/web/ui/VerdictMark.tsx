@@ -17,7 +17,10 @@ export function VerdictMark({
 }) {
   const colour = `var(--${VERDICT_COLOUR[verdict]})`;
   return (
-    <Box component="span" sx={{ display: 'inline-flex', alignItems: 'center', gap: 0.75, whiteSpace: 'nowrap' }}>
+    <Box
+      component="span"
+      sx={{ display: 'inline-flex', alignItems: 'center', gap: 0.75, whiteSpace: 'nowrap' }}
+    >
       <svg
         width={size}
         height={size}

@@ -41,10 +41,15 @@ export const theme = createTheme({
         a: { color: 'inherit' },
         ':focus-visible': { outline: '3px solid var(--now)', outlineOffset: 2 },
         'input:focus-visible': { outlineOffset: -2 },
-        '@media (prefers-reduced-motion: reduce)': { '*': { transition: 'none !important', animation: 'none !important' } },
+        '@media (prefers-reduced-motion: reduce)': {
+          '*': { transition: 'none !important', animation: 'none !important' },
+        },
       },
     },
-    MuiPaper: { defaultProps: { elevation: 0, square: true }, styleOverrides: { root: { backgroundImage: 'none' } } },
+    MuiPaper: {
+      defaultProps: { elevation: 0, square: true },
+      styleOverrides: { root: { backgroundImage: 'none' } },
+    },
     MuiButton: {
       defaultProps: { disableElevation: true, disableRipple: true },
       styleOverrides: { root: { minHeight: 44 } },

@@ -1,5 +1,5 @@
 'use client';
-import { useState, useTransition, type FormEvent } from 'react';
+import { useState, useTransition, type SubmitEvent } from 'react';
 import { DONE, type Answer } from '@/server/answer';
 
 /**
@@ -9,13 +9,12 @@ import { DONE, type Answer } from '@/server/answer';
 export function useAct(action: (before: Answer, form: FormData) => Promise<Answer>) {
   const [answer, setAnswer] = useState<Answer>(DONE);
   const [isPending, startTransition] = useTransition();
-  const onSubmit = (event: FormEvent<HTMLFormElement>) => {
+  const onSubmit = (event: SubmitEvent<HTMLFormElement>) => {
     event.preventDefault();
-    const { submitter } = event.nativeEvent as SubmitEvent;
-    const form = new FormData(event.currentTarget, submitter);
+    const form = new FormData(event.currentTarget, event.nativeEvent.submitter);
     startTransition(async () => {
       try {
-        setAnswer((await action(answer, form)) ?? DONE);
+        setAnswer(await action(answer, form));
       } catch (error) {
         // A redirect travels as a thrown value and is the router's; only a lost server is told here.
         if (!(error instanceof TypeError)) throw error;

@@ -8,10 +8,11 @@ export const VERDICT_WORD: Record<Verdict, string> = {
 };
 
 /** The palette's name for a verdict's colour. */
-export const VERDICT_COLOUR = { within: 'within', 'within-adjust': 'adjust', outside: 'outside' } as const satisfies Record<
-  Verdict,
-  string
->;
+export const VERDICT_COLOUR = {
+  within: 'within',
+  'within-adjust': 'adjust',
+  outside: 'outside',
+} as const satisfies Record<Verdict, string>;
 
 /** The mark on a 20 by 20 ground, as shapes that screen and paper both draw. */
 export type MarkShape = { readonly path: string; readonly isFilled: boolean };

@@ -21,7 +21,9 @@ export interface Case<G = Record<string, Given>, E = Record<string, Expected>> {
 }
 
 export function loadCases<C>(file: string): C[] {
-  const { cases } = JSON.parse(readFileSync(new URL(`reference/${file}`, import.meta.url), 'utf8')) as { cases: C[] };
+  const { cases } = JSON.parse(readFileSync(new URL(`reference/${file}`, import.meta.url), 'utf8')) as {
+    cases: C[];
+  };
   expect(cases.length).toBeGreaterThan(0);
   return cases;
 }
@@ -34,5 +36,7 @@ export function expectClose(got: number | null, wanted: Expected<number | null>,
   }
   const relative = wanted.tolerance_rel_if_given_density_used ?? wanted.tolerance_rel ?? 0;
   const allowed = (wanted.tolerance_abs ?? 0) + relative * Math.abs(wanted.value);
-  expect(Math.abs(got - wanted.value), `${what}: got ${got}, want ${wanted.value}`).toBeLessThanOrEqual(allowed);
+  expect(Math.abs(got - wanted.value), `${what}: got ${got}, want ${wanted.value}`).toBeLessThanOrEqual(
+    allowed,
+  );
 }

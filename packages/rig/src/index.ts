@@ -40,7 +40,10 @@ export function makeTransmitter(range: LinearRange, faults: Faults, seed: number
       const share = (applied - range.lrv) / (range.urv - range.lrv);
       const loop = (faults.hysteresisPercent / 2) * 4 * share * (1 - share) * (direction === 'down' ? 1 : -1);
       const errorPercent =
-        faults.zeroErrorPercent + sign * faults.spanErrorPercent * share + loop + faults.noisePercent * normal();
+        faults.zeroErrorPercent +
+        sign * faults.spanErrorPercent * share +
+        loop +
+        faults.noisePercent * normal();
       return expectedOutput(range, applied) + (errorPercent / 100) * outputSpan(range);
     },
   };

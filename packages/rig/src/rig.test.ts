@@ -6,7 +6,11 @@ const range: LinearRange = { lrv: 0, urv: 6, outputLow: 4, outputHigh: 20 };
 const faults = { zeroErrorPercent: 0.3, spanErrorPercent: -0.2, hysteresisPercent: 0.1, noisePercent: 0 };
 
 it('a transmitter without faults reads the ideal output', () => {
-  const sound = makeTransmitter(range, { zeroErrorPercent: 0, spanErrorPercent: 0, hysteresisPercent: 0, noisePercent: 0 }, 1);
+  const sound = makeTransmitter(
+    range,
+    { zeroErrorPercent: 0, spanErrorPercent: 0, hysteresisPercent: 0, noisePercent: 0 },
+    1,
+  );
   expect(sound.read(1.5, 'up')).toBe(expectedOutput(range, 1.5));
 });
 
@@ -32,7 +36,9 @@ it('noise is repeatable by its seed and has the width asked for', () => {
   expect(draw(7)).toEqual(readings);
   expect(draw(8)).not.toEqual(readings);
   const mean = readings.reduce((sum, value) => sum + value, 0) / readings.length;
-  const deviation = Math.sqrt(readings.reduce((sum, value) => sum + (value - mean) ** 2, 0) / (readings.length - 1));
+  const deviation = Math.sqrt(
+    readings.reduce((sum, value) => sum + (value - mean) ** 2, 0) / (readings.length - 1),
+  );
   // 0.05 % of 16 mA is 0.008 mA; five standard errors of a standard deviation from 4000 draws are 5.6 %.
   expect(Math.abs(deviation / 0.008 - 1)).toBeLessThan(0.056);
 });

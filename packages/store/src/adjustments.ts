@@ -48,14 +48,23 @@ export type NewAdjustment = Omit<Adjustment, 'id' | 'pass' | 'madeBy' | 'madeAt'
  * Logs one adjustment with what the output was before and after.
  * @throws StoreError `wrong-stage`, `reason-needed`, `unknown-person`, `not-allowed`; CoreError for text that is no number
  */
-export async function logAdjustment(tx: Queryable, actor: Actor, jobId: number, entry: NewAdjustment): Promise<void> {
+export async function logAdjustment(
+  tx: Queryable,
+  actor: Actor,
+  jobId: number,
+  entry: NewAdjustment,
+): Promise<void> {
   await requireWorker(tx, actor);
   await lockJobAt(tx, jobId, 'adjust');
   const description = entry.description.trim();
   if (entry.kind === 'other' && description === '')
-    throw new StoreError({ code: 'reason-needed', why: 'what was done, since it is none of the usual kinds' });
+    throw new StoreError({
+      code: 'reason-needed',
+      why: 'what was done, since it is none of the usual kinds',
+    });
   const [at, before, after] = [entry.atAppliedText, entry.beforeText, entry.afterText].map(parseTyped);
-  if (at === undefined || before === undefined || after === undefined) throw new Error('three texts give three numbers');
+  if (at === undefined || before === undefined || after === undefined)
+    throw new Error('three texts give three numbers');
   const pass = await currentPass(tx, jobId);
   await tx.query(
     `insert into adjustment (job_id, pass, kind, description, at_applied_text, at_applied, before_text, before_output,

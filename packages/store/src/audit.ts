@@ -13,7 +13,14 @@ export async function appendToTrail(tx: Queryable, actor: Actor, entry: AuditEnt
   await tx.query(
     `insert into audit_entry (at, person_id, act, subject_kind, subject_id, detail)
      values ($1, $2, $3, $4, $5, $6)`,
-    [actor.at, actor.personId, entry.act, entry.subject.kind, entry.subject.id, JSON.stringify(entry.detail ?? {})],
+    [
+      actor.at,
+      actor.personId,
+      entry.act,
+      entry.subject.kind,
+      entry.subject.id,
+      JSON.stringify(entry.detail ?? {}),
+    ],
   );
 }
 

@@ -15,7 +15,12 @@ export interface Ambient {
 }
 
 /** Asked before the first point; each is ticked or not, and the record says which. */
-export const CONNECT_CHECKS = ['isolated and vented', 'reference zeroed', 'leak checked', 'exercised to full scale'] as const;
+export const CONNECT_CHECKS = [
+  'isolated and vented',
+  'reference zeroed',
+  'leak checked',
+  'exercised to full scale',
+] as const;
 export type ConnectCheck = (typeof CONNECT_CHECKS)[number];
 
 export interface Connection {
@@ -79,8 +84,11 @@ export async function connectJob(
   const instrument = await findInstrument(tx, { id: instrumentId });
   const references = await listReferences(tx);
   const choose = (tag: string, quantity: Reference['quantity']): Reference => {
-    const fit = rankReferences(references, quantity, instrument, actor.today).find(({ reference }) => reference.tag === tag);
-    if (fit === undefined) throw new StoreError({ code: 'no-such', what: `${quantity} reference`, name: tag });
+    const fit = rankReferences(references, quantity, instrument, actor.today).find(
+      ({ reference }) => reference.tag === tag,
+    );
+    if (fit === undefined)
+      throw new StoreError({ code: 'no-such', what: `${quantity} reference`, name: tag });
     if (fit.unfit !== null) throw new StoreError({ code: 'reference-unfit', tag, why: fit.unfit });
     return fit.reference;
   };

@@ -12,18 +12,11 @@ export interface Database extends Queryable {
   close(): Promise<void>;
 }
 
-const INT8 = 20;
-const DATE = 1082;
-const NUMERIC = 1700;
-
 // Every numeric column holds at most 15 significant digits (checked where it is typed), which a double gives back.
-const typeParsers: pg.CustomTypesConfig = {
-  getTypeParser: (oid: number, format?: 'text' | 'binary') => {
-    if (oid === INT8 || oid === NUMERIC) return Number;
-    if (oid === DATE) return (text: string) => text;
-    return pg.types.getTypeParser(oid, format as 'text');
-  },
-};
+const types = new pg.TypeOverrides();
+types.setTypeParser(pg.types.builtins.INT8, Number);
+types.setTypeParser(pg.types.builtins.NUMERIC, Number);
+types.setTypeParser(pg.types.builtins.DATE, (text) => text);
 
 const queryable = (client: pg.Pool | pg.PoolClient): Queryable => ({
   async query<Row extends object>(sql: string, values: readonly unknown[] = []): Promise<Row[]> {
@@ -43,7 +36,7 @@ export function openDatabase(url: string, as: 'application' | 'owner' = 'applica
     max: 10,
     connectionTimeoutMillis: 5000,
     options: `-c timezone=UTC${as === 'application' ? ' -c role=barys_app' : ''}`,
-    types: typeParsers,
+    types,
   });
   // An idle connection that the server closed is replaced by the next query; without a listener it would end the process.
   pool.on('error', () => undefined);
@@ -58,7 +51,9 @@ export function openDatabase(url: string, as: 'application' | 'owner' = 'applica
         await client.query('commit');
         return result;
       } catch (error) {
-        await client.query('rollback').catch((cause: Error) => (broken = cause));
+        await client.query('rollback').catch((cause: unknown) => {
+          broken = cause instanceof Error ? cause : new Error(String(cause));
+        });
         throw error;
       } finally {
         client.release(broken);

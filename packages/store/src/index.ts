@@ -64,12 +64,5 @@ export {
   type Fit,
   type Reference,
 } from './references';
-export {
-  saveReading,
-  type MadeWith,
-  type Reading,
-  type Run,
-  type RunKind,
-  type TypedReading,
-} from './runs';
+export { saveReading, type MadeWith, type Reading, type Run, type RunKind, type TypedReading } from './runs';
 export { addSite, findSite, type Site } from './site';

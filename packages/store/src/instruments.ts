@@ -1,5 +1,11 @@
 /** Instruments, their bodies and the versions of their configuration. */
-import { convertPressure, isPressureUnit, type LinearRange, type PressureUnit, type Tolerance } from '@barys/core';
+import {
+  convertPressure,
+  isPressureUnit,
+  type LinearRange,
+  type PressureUnit,
+  type Tolerance,
+} from '@barys/core';
 import { appendToTrail } from './audit';
 import type { Queryable } from './database';
 import { StoreError } from './errors';
@@ -41,7 +47,11 @@ export interface Instrument {
   readonly dueOn: string;
   readonly body: Body;
   /** The configuration in force: the newest version. */
-  readonly configuration: Configuration & { readonly madeBy: string; readonly madeAt: Date; readonly reason: string };
+  readonly configuration: Configuration & {
+    readonly madeBy: string;
+    readonly madeAt: Date;
+    readonly reason: string;
+  };
 }
 
 interface InstrumentRow extends Omit<Instrument, 'tolerance'> {
@@ -67,7 +77,11 @@ const INSTRUMENT_SQL = `
     ) configuration on true
     join person on person.id = made_by`;
 
-function toInstrument({ tolerancePercentOfSpan, adjustAbovePercentOfLimit, ...row }: InstrumentRow): Instrument {
+function toInstrument({
+  tolerancePercentOfSpan,
+  adjustAbovePercentOfLimit,
+  ...row
+}: InstrumentRow): Instrument {
   return {
     ...row,
     tolerance: { percentOfSpan: tolerancePercentOfSpan, adjustAbovePercentOfLimit },
@@ -76,7 +90,10 @@ function toInstrument({ tolerancePercentOfSpan, adjustAbovePercentOfLimit, ...ro
 }
 
 /** @throws StoreError `no-such` */
-export async function findInstrument(db: Queryable, key: { tag: string } | { id: number }): Promise<Instrument> {
+export async function findInstrument(
+  db: Queryable,
+  key: { tag: string } | { id: number },
+): Promise<Instrument> {
   const [column, value] = 'tag' in key ? ['tag', key.tag] : ['instrument.id', key.id];
   const [row] = await db.query<InstrumentRow>(`${INSTRUMENT_SQL} where ${column} = $1`, [value]);
   if (row === undefined) throw new StoreError({ code: 'no-such', what: 'instrument', name: value });
@@ -138,7 +155,10 @@ export async function addInstrument(tx: Queryable, actor: Actor, entry: NewInstr
 
 /** Why a range does not fit a body, in words, or null. */
 export function rangeMisfit(body: Body, unit: PressureUnit, lrv: number, urv: number): string | null {
-  const [low, high] = [convertPressure(Math.min(lrv, urv), unit, body.unit), convertPressure(Math.max(lrv, urv), unit, body.unit)];
+  const [low, high] = [
+    convertPressure(Math.min(lrv, urv), unit, body.unit),
+    convertPressure(Math.max(lrv, urv), unit, body.unit),
+  ];
   const limits = `${body.lowerRangeLimit} to ${body.upperRangeLimit} ${body.unit}`;
   if (low < body.lowerRangeLimit || high > body.upperRangeLimit)
     return `The range reaches outside the limits of the body ${body.model}, ${limits}.`;
@@ -155,10 +175,14 @@ export async function addConfiguration(
   tx: Queryable,
   actor: Actor,
   instrumentId: number,
-  { reason, ...entry }: Omit<Configuration, 'version' | 'transfer' | 'outputUnit'> & { readonly reason: string },
+  {
+    reason,
+    ...entry
+  }: Omit<Configuration, 'version' | 'transfer' | 'outputUnit'> & { readonly reason: string },
 ): Promise<void> {
   await requireWorker(tx, actor);
-  if (!isPressureUnit(entry.inputUnit)) throw new StoreError({ code: 'no-such', what: 'unit', name: entry.inputUnit });
+  if (!isPressureUnit(entry.inputUnit))
+    throw new StoreError({ code: 'no-such', what: 'unit', name: entry.inputUnit });
   const [body] = await tx.query<Body>(
     `select model, unit, lower_range_limit as "lowerRangeLimit", upper_range_limit as "upperRangeLimit",
        least_span as "leastSpan"

@@ -11,7 +11,11 @@ export type Stage = (typeof STAGES)[number];
  * Takes the job for this transaction and checks that it stands where the act belongs.
  * @throws StoreError `no-such`, `wrong-stage`
  */
-export async function lockJobAt(tx: Queryable, jobId: number, wanted: Stage): Promise<{ instrumentId: number }> {
+export async function lockJobAt(
+  tx: Queryable,
+  jobId: number,
+  wanted: Stage,
+): Promise<{ instrumentId: number }> {
   const [job] = await tx.query<{ instrumentId: number; stage: string }>(
     'select instrument_id as "instrumentId", stage from job where id = $1 for update',
     [jobId],

@@ -63,7 +63,9 @@ export function openJobs(db: Queryable, limit: number): Promise<JobLine[]> {
 
 /** Signed jobs, the newest first. */
 export function closedJobs(db: Queryable, limit: number): Promise<JobLine[]> {
-  return db.query<JobLine>(`${JOB_SQL} where signed_at is not null order by signed_at desc limit $1`, [limit]);
+  return db.query<JobLine>(`${JOB_SQL} where signed_at is not null order by signed_at desc limit $1`, [
+    limit,
+  ]);
 }
 
 /** All jobs of one instrument, the newest first. */
@@ -130,7 +132,13 @@ export async function openJob(tx: Queryable, actor: Actor, tag: string, reason: 
   return opened.id;
 }
 
-async function passStage(tx: Queryable, actor: Actor, jobId: number, passage: Passage, act: string): Promise<void> {
+async function passStage(
+  tx: Queryable,
+  actor: Actor,
+  jobId: number,
+  passage: Passage,
+  act: string,
+): Promise<void> {
   await moveJob(tx, actor, jobId, passage);
   await appendToTrail(tx, actor, { act, subject: { kind: 'job', id: jobId }, detail: { ...passage } });
 }
@@ -172,7 +180,12 @@ export async function reopenAsFound(tx: Queryable, actor: Actor, jobId: number):
 }
 
 /** Decides to adjust. */
-export async function decideToAdjust(tx: Queryable, actor: Actor, jobId: number, note: string): Promise<void> {
+export async function decideToAdjust(
+  tx: Queryable,
+  actor: Actor,
+  jobId: number,
+  note: string,
+): Promise<void> {
   await requireWorker(tx, actor);
   await lockJobAt(tx, jobId, 'judge');
   await passStage(tx, actor, jobId, { from: 'judge', to: 'adjust', note: note.trim() }, 'decide to adjust');

@@ -40,7 +40,9 @@ async function appliedMigrations(url: string): Promise<string[]> {
  * @throws NewerDatabaseError before anything is changed
  */
 export async function migrate(url: string): Promise<string[]> {
-  const known = (await readdir(MIGRATIONS_DIR)).filter((file) => file.endsWith('.sql')).map((file) => file.slice(0, -4));
+  const known = (await readdir(MIGRATIONS_DIR))
+    .filter((file) => file.endsWith('.sql'))
+    .map((file) => file.slice(0, -4));
   const unknown = (await appliedMigrations(url)).filter((name) => !known.includes(name));
   if (unknown.length > 0) throw new NewerDatabaseError(unknown);
   const applied = await runner({

@@ -25,15 +25,17 @@ export function listPeople(db: Queryable): Promise<Person[]> {
 }
 
 export async function findPerson(db: Queryable, id: number): Promise<Person | null> {
-  const [person] = await db.query<Person>('select id, name, role from person where id = $1 and is_active', [id]);
+  const [person] = await db.query<Person>('select id, name, role from person where id = $1 and is_active', [
+    id,
+  ]);
   return person ?? null;
 }
 
 export async function addPerson(tx: Queryable, name: string, role: Role): Promise<number> {
-  const [row] = await tx.query<{ id: number }>('insert into person (name, role) values ($1, $2) returning id', [
-    name,
-    role,
-  ]);
+  const [row] = await tx.query<{ id: number }>(
+    'insert into person (name, role) values ($1, $2) returning id',
+    [name, role],
+  );
   if (row === undefined) throw new Error('PostgreSQL returned no row for an inserted person');
   return row.id;
 }

@@ -65,12 +65,16 @@ export function referencesDueBy(db: Queryable, date: string): Promise<Reference[
 /** Sum of both accuracy terms at a value, in the reference's unit. */
 export function accuracyAt(reference: Reference, value: number): number {
   const { accuracyPercentOfReading, accuracyPercentOfRange, rangeLow, rangeHigh } = reference;
-  return (accuracyPercentOfReading / 100) * Math.abs(value) + (accuracyPercentOfRange / 100) * (rangeHigh - rangeLow);
+  return (
+    (accuracyPercentOfReading / 100) * Math.abs(value) +
+    (accuracyPercentOfRange / 100) * (rangeHigh - rangeLow)
+  );
 }
 
 /** The unit of a pressure reference, checked: its column is free text because meters share it. */
 function pressureUnitOf(reference: Reference): PressureUnit {
-  if (!isPressureUnit(reference.unit)) throw new Error(`${reference.tag} has no pressure unit: ${reference.unit}`);
+  if (!isPressureUnit(reference.unit))
+    throw new Error(`${reference.tag} has no pressure unit: ${reference.unit}`);
   return reference.unit;
 }
 
@@ -110,7 +114,9 @@ function fitOf(reference: Reference, instrument: Instrument, today: string): Fit
   const ratio = accuracyRatio(range, tolerance, accuracyInput);
   const outOfDate = reference.dueOn < today ? `its certificate ran out on ${reference.dueOn}` : null;
   const tooCoarse =
-    ratio < LEAST_ACCURACY_RATIO ? `accuracy ratio below ${LEAST_ACCURACY_RATIO}:1, the usual practice` : null;
+    ratio < LEAST_ACCURACY_RATIO
+      ? `accuracy ratio below ${LEAST_ACCURACY_RATIO}:1, the usual practice`
+      : null;
   return { reference, ratio, unfit: outOfDate, caution: tooCoarse };
 }
 

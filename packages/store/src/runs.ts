@@ -1,11 +1,5 @@
 /** Runs and their readings. A run keeps what it was made with; a reading is written at once and never changed. */
-import {
-  appliedAtPercent,
-  isPressureUnit,
-  parseTyped,
-  upAndDown,
-  type PressureUnit,
-} from '@barys/core';
+import { appliedAtPercent, isPressureUnit, parseTyped, upAndDown, type PressureUnit } from '@barys/core';
 import { z } from 'zod';
 import { appendToTrail } from './audit';
 import type { Connection } from './connections';
@@ -121,7 +115,9 @@ export async function runsOfJob(db: Queryable, jobId: number): Promise<Run[]> {
   return runs.map((run) => {
     const own = rows.filter((row) => row.runId === run.id);
     const pick = (isSuperseded: boolean): Reading[] =>
-      own.filter((row) => row.isSuperseded === isSuperseded).map(({ runId: _run, isSuperseded: _was, ...row }) => row);
+      own
+        .filter((row) => row.isSuperseded === isSuperseded)
+        .map(({ runId: _run, isSuperseded: _was, ...row }) => row);
     return {
       ...run,
       madeWith: madeWithSchema.parse(run.madeWith),
@@ -174,8 +170,15 @@ export interface TypedReading {
   readonly supersedes: number | null;
 }
 
-async function standingReading(tx: Queryable, runId: number, position: number): Promise<ReadingRow | undefined> {
-  const rows = await tx.query<ReadingRow>(`${READING_SQL} where run_id = $1 and position = $2`, [runId, position]);
+async function standingReading(
+  tx: Queryable,
+  runId: number,
+  position: number,
+): Promise<ReadingRow | undefined> {
+  const rows = await tx.query<ReadingRow>(`${READING_SQL} where run_id = $1 and position = $2`, [
+    runId,
+    position,
+  ]);
   return rows.find((row) => !row.isSuperseded);
 }
 

@@ -7,11 +7,16 @@ export interface Site {
 }
 
 export async function addSite(tx: Queryable, site: Site): Promise<void> {
-  await tx.query('insert into installation (site_name, is_demo) values ($1, $2)', [site.siteName, site.isDemo]);
+  await tx.query('insert into installation (site_name, is_demo) values ($1, $2)', [
+    site.siteName,
+    site.isDemo,
+  ]);
 }
 
 /** The installation, or null before anything was planted. */
 export async function findSite(db: Queryable): Promise<Site | null> {
-  const [site] = await db.query<Site>('select site_name as "siteName", is_demo as "isDemo" from installation');
+  const [site] = await db.query<Site>(
+    'select site_name as "siteName", is_demo as "isDemo" from installation',
+  );
   return site ?? null;
 }

@@ -25,9 +25,18 @@ export function ApplyPanel({
   const { configuration, tolerance } = madeWith;
   const { lowest, highest } = acceptedOutput(configuration, tolerance, applied);
   const settleS = configuration.dampingS * SETTLE_TIME_CONSTANTS;
-  const expectFor = applied === point.nominalApplied ? '' : ` for ${formatPlain(applied)} ${figures.inputUnit}`;
+  const expectFor =
+    applied === point.nominalApplied ? '' : ` for ${formatPlain(applied)} ${figures.inputUnit}`;
   return (
-    <Box sx={{ display: 'flex', flexDirection: { xs: 'row', md: 'column' }, flexWrap: 'wrap', columnGap: 3, rowGap: 0.75 }}>
+    <Box
+      sx={{
+        display: 'flex',
+        flexDirection: { xs: 'row', md: 'column' },
+        flexWrap: 'wrap',
+        columnGap: 3,
+        rowGap: 0.75,
+      }}
+    >
       <div>
         <Typography variant="body2" sx={{ color: 'text.secondary' }}>
           {point.direction === 'up' ? 'Apply, going up' : 'Apply, coming down'}
@@ -76,7 +85,16 @@ export function RunFigures({ evaluation, figures }: { evaluation: RunEvaluation;
     ['hysteresis', hysteresisPercentSpan === null ? '–' : `${figures.amount(hysteresisPercentSpan)} %`],
   ];
   return (
-    <Box component="dl" sx={{ display: 'grid', gridTemplateColumns: 'auto 1fr auto 1fr', gap: '2px 10px', m: 0, mt: { xs: 0.75, md: 1.5 } }}>
+    <Box
+      component="dl"
+      sx={{
+        display: 'grid',
+        gridTemplateColumns: 'auto 1fr auto 1fr',
+        gap: '2px 10px',
+        m: 0,
+        mt: { xs: 0.75, md: 1.5 },
+      }}
+    >
       {facts.map(([name, value]) => (
         <Box key={name} sx={{ display: 'contents' }}>
           <Typography component="dt" variant="body2" sx={{ color: 'text.secondary' }}>

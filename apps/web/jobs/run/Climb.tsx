@@ -30,11 +30,14 @@ export interface ClimbPoint {
 }
 
 export const directionMark = (direction: Point['direction']): string => (direction === 'up' ? '▲' : '▼');
-export const directionWord = (direction: Point['direction']): string => (direction === 'up' ? 'rising' : 'falling');
-export const pointName = (point: Point): string => `${point.nominalPercent} % ${directionWord(point.direction)}`;
+export const directionWord = (direction: Point['direction']): string =>
+  direction === 'up' ? 'rising' : 'falling';
+export const pointName = (point: Point): string =>
+  `${point.nominalPercent} % ${directionWord(point.direction)}`;
 
 /** Share of the climb's height for an input; inputs beyond the range stay on the drawing. */
-const rise = (percent: number): number => LOWEST + (HIGHEST - LOWEST) * Math.min(1, Math.max(0, percent / 100));
+const rise = (percent: number): number =>
+  LOWEST + (HIGHEST - LOWEST) * Math.min(1, Math.max(0, percent / 100));
 
 export function Climb({
   points,
@@ -91,7 +94,12 @@ function Tread({
   figures,
   field,
   onChoose,
-}: ClimbPoint & { isCurrent: boolean; figures: Figures; field: ReactNode; onChoose: (position: number) => void }) {
+}: ClimbPoint & {
+  isCurrent: boolean;
+  figures: Figures;
+  field: ReactNode;
+  onChoose: (position: number) => void;
+}) {
   const wasReadElsewhere = entry !== undefined && entry.applied !== point.nominalApplied;
   const applied = wasReadElsewhere ? entry.appliedText : figures.input(point.nominalApplied);
   return (
@@ -173,7 +181,14 @@ function Reading({
     return hasDraft ? <Box sx={{ fontSize: 13, color: 'text.secondary' }}>typed, not entered</Box> : null;
   return (
     <>
-      <Figure sx={{ display: 'block', fontSize: { xs: 20, sm: 20, md: 24 }, fontWeight: 700, opacity: entry.isSaved ? 1 : 0.55 }}>
+      <Figure
+        sx={{
+          display: 'block',
+          fontSize: { xs: 20, sm: 20, md: 24 },
+          fontWeight: 700,
+          opacity: entry.isSaved ? 1 : 0.55,
+        }}
+      >
         {entry.outputText}
       </Figure>
       <Box sx={{ display: 'flex', alignItems: 'center', justifyContent: 'center', gap: 0.75, fontSize: 14 }}>

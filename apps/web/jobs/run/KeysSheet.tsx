@@ -8,7 +8,10 @@ import { Facts } from '@/ui/Facts';
 
 const KEYS = [
   ['Digits, Enter', 'enter the reading and go to the next point'],
-  ['A', 'type the applied value, where the reference does not show the nominal one; Esc goes back to nominal'],
+  [
+    'A',
+    'type the applied value, where the reference does not show the nominal one; Esc goes back to nominal',
+  ],
   ['↑  ↓', 'the point before, the next point; a new reading there corrects the old one, which is kept'],
   ['Paste', 'a column of readings, or two columns: applied, reading'],
   [', or .', 'both are read as the decimal sign'],

@@ -90,7 +90,10 @@ export function ReadingField({
       a: () => (isAppliedOpen ? appliedRef.current?.focus() : setIsAppliedOpen(true)),
       '?': onHelp,
     };
-    const action = event.ctrlKey || event.metaKey || event.altKey ? undefined : actions[event.key === 'A' ? 'a' : event.key];
+    const action =
+      event.ctrlKey || event.metaKey || event.altKey
+        ? undefined
+        : actions[event.key === 'A' ? 'a' : event.key];
     if (action === undefined) return;
     event.preventDefault();
     action();

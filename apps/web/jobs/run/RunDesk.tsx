@@ -6,7 +6,7 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { finishRunAction } from '@/jobs/actions';
 import { Corridor, CorridorKey } from '@/ui/Corridor';
@@ -39,20 +39,15 @@ export function RunDesk({ jobId, run, earlier }: { jobId: number; run: ShownRun;
   const { points } = madeWith;
   const readings = useReadings(run);
   const { entries } = readings;
-  const [chosen, setChosen] = useState<number | null>(
-    () => points.find(({ position }) => !entries.has(position))?.position ?? null,
-  );
+  const [choice, setChosen] = useState<number | null | 'begin'>('begin');
+  const begin = (): number | null =>
+    Object.keys(readings.drafts).map(Number)[0] ??
+    points.find(({ position }) => !entries.has(position))?.position ??
+    null;
+  // Until a point is chosen: the one that something was typed at, else the first without a reading.
+  const chosen = choice === 'begin' ? begin() : choice;
   const [isHelpOpen, setIsHelpOpen] = useState(false);
   const [pasteProblem, setPasteProblem] = useState<string | null>(null);
-
-  // Where to begin is known once the browser's own part is there: a draft is gone back to, else the first open point.
-  const hasBegun = useRef(false);
-  useEffect(() => {
-    if (!readings.isRestored || hasBegun.current) return;
-    hasBegun.current = true;
-    const drafted = Object.keys(readings.drafts).map(Number)[0];
-    setChosen(drafted ?? points.find(({ position }) => !entries.has(position))?.position ?? null);
-  }, [readings.isRestored, readings.drafts, entries, points]);
 
   const figures = useMemo(() => figuresFor(madeWith.configuration, madeWith.meter.resolution), [madeWith]);
   const standing = useMemo(
@@ -68,7 +63,10 @@ export function RunDesk({ jobId, run, earlier }: { jobId: number; run: ShownRun;
   const currentEntry = current === null ? undefined : entries.get(current.position);
   const draft: Draft = (current === null ? undefined : readings.drafts[current.position]) ?? {
     output: currentEntry?.outputText ?? '',
-    applied: currentEntry !== undefined && currentEntry.applied !== current?.nominalApplied ? currentEntry.appliedText : null,
+    applied:
+      currentEntry !== undefined && currentEntry.applied !== current?.nominalApplied
+        ? currentEntry.appliedText
+        : null,
   };
 
   /** To the next point without a reading, then to one that was passed over, then to none. */
@@ -104,7 +102,10 @@ export function RunDesk({ jobId, run, earlier }: { jobId: number; run: ShownRun;
     if (current === null) return;
     const from = points.filter(({ position }) => position >= current.position);
     const lines = parseColumn(text, from.length);
-    if (typeof lines === 'string') return setPasteProblem(lines);
+    if (typeof lines === 'string') {
+      setPasteProblem(lines);
+      return;
+    }
     setPasteProblem(null);
     const filled = from.slice(0, lines.length).map(({ position }) => position);
     lines.forEach((line, index) => enter(filled[index] ?? 0, line));
@@ -145,10 +146,21 @@ export function RunDesk({ jobId, run, earlier }: { jobId: number; run: ShownRun;
       >
         <Sheet
           // On a phone what to apply stays in sight while the treads scroll under it.
-          sx={{ gridArea: 'apply', position: { xs: 'sticky', md: 'static' }, top: 0, zIndex: 3, p: { xs: 1.25, md: 2 } }}
+          sx={{
+            gridArea: 'apply',
+            position: { xs: 'sticky', md: 'static' },
+            top: 0,
+            zIndex: 3,
+            p: { xs: 1.25, md: 2 },
+          }}
         >
           {current === null ? (
-            <Finish jobId={jobId} kind={run.kind} count={points.length} isSaved={readings.waitingCount === 0} />
+            <Finish
+              jobId={jobId}
+              kind={run.kind}
+              count={points.length}
+              isSaved={readings.waitingCount === 0}
+            />
           ) : (
             <ApplyPanel
               madeWith={madeWith}
@@ -187,7 +199,11 @@ export function RunDesk({ jobId, run, earlier }: { jobId: number; run: ShownRun;
             }
           />
         </Box>
-        <Sheet sx={{ gridArea: 'corridor' }} title="Error against the limit" aside={<CorridorKey hasAsLeft={run.kind === 'as-left'} />}>
+        <Sheet
+          sx={{ gridArea: 'corridor' }}
+          title="Error against the limit"
+          aside={<CorridorKey hasAsLeft={run.kind === 'as-left'} />}
+        >
           <Corridor
             asFound={corridorPoints(earlier ?? standing)}
             asLeft={earlier === null ? [] : corridorPoints(standing)}
@@ -223,7 +239,10 @@ function Status({
 }) {
   const { waitingCount, savedClock, problem } = readings;
   return (
-    <Stack direction="row" sx={{ justifyContent: 'space-between', alignItems: 'center', minHeight: 30, gap: 2 }}>
+    <Stack
+      direction="row"
+      sx={{ justifyContent: 'space-between', alignItems: 'center', minHeight: 30, gap: 2 }}
+    >
       <Typography role="alert" variant="body2" sx={{ color: 'var(--outside)', fontWeight: 600 }}>
         {pasteProblem ?? problem ?? ''}
       </Typography>
@@ -244,7 +263,17 @@ function Status({
 }
 
 /** All points are read: on to what comes next. */
-function Finish({ jobId, kind, count, isSaved }: { jobId: number; kind: ShownRun['kind']; count: number; isSaved: boolean }) {
+function Finish({
+  jobId,
+  kind,
+  count,
+  isSaved,
+}: {
+  jobId: number;
+  kind: ShownRun['kind'];
+  count: number;
+  isSaved: boolean;
+}) {
   const { answer, isPending, onSubmit } = useAct(finishRunAction);
   return (
     <form onSubmit={onSubmit}>

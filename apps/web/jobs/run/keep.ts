@@ -20,15 +20,41 @@ export interface Kept {
   readonly waiting: readonly Waiting[];
 }
 
-const NOTHING: Kept = { drafts: {}, waiting: [] };
-const keyOf = (runId: number): string => `barys.run.${runId}`;
+/** What is known before the browser's storage could be read. */
+export const NOT_READ_YET: Kept = { drafts: {}, waiting: [] };
 
-export function readKept(runId: number): Kept {
-  const text = localStorage.getItem(keyOf(runId));
-  return text === null ? NOTHING : (JSON.parse(text) as Kept);
+export interface KeptStore {
+  get(this: void): Kept;
+  set(this: void, next: Kept): void;
+  subscribe(this: void, onChange: () => void): () => void;
 }
 
-export function writeKept(runId: number, kept: Kept): void {
-  if (kept.waiting.length === 0 && Object.keys(kept.drafts).length === 0) localStorage.removeItem(keyOf(runId));
-  else localStorage.setItem(keyOf(runId), JSON.stringify(kept));
+const stores = new Map<number, KeptStore>();
+
+/** The one place in this page where a run's digits are kept; every change is in the browser's storage at once. */
+export function keptStore(runId: number): KeptStore {
+  const known = stores.get(runId);
+  if (known !== undefined) return known;
+  const key = `barys.run.${runId}`;
+  const listeners = new Set<() => void>();
+  let kept: Kept | null = null;
+  const read = (): Kept => {
+    const text = localStorage.getItem(key);
+    return text === null ? { drafts: {}, waiting: [] } : (JSON.parse(text) as Kept);
+  };
+  const store: KeptStore = {
+    get: () => (kept ??= read()),
+    set(next) {
+      kept = next;
+      if (next.waiting.length === 0 && Object.keys(next.drafts).length === 0) localStorage.removeItem(key);
+      else localStorage.setItem(key, JSON.stringify(next));
+      for (const listener of listeners) listener();
+    },
+    subscribe(onChange) {
+      listeners.add(onChange);
+      return () => listeners.delete(onChange);
+    },
+  };
+  stores.set(runId, store);
+  return store;
 }

@@ -12,7 +12,11 @@ const NO_ANSWER = 'The server does not answer.';
 /** Who is working can be chosen, a rate comes down, a server comes back. */
 const MAY_PASS_LATER = [401, 403, 408, 429];
 
-export async function sendReading(runId: number, waiting: Waiting, supersedes: number | null): Promise<Outcome> {
+export async function sendReading(
+  runId: number,
+  waiting: Waiting,
+  supersedes: number | null,
+): Promise<Outcome> {
   try {
     const response = await fetch(`/api/v1/runs/${runId}/readings`, {
       method: 'POST',

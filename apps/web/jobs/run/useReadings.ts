@@ -4,8 +4,8 @@
  * entry until the server has it; only then is it called saved. A reload or a lost server changes nothing of that.
  */
 import { parseTyped } from '@barys/core';
-import { useCallback, useEffect, useRef, useState } from 'react';
-import { readKept, writeKept, type Draft, type Kept, type Waiting } from './keep';
+import { useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react';
+import { keptStore, NOT_READ_YET, type Draft, type Kept, type Waiting } from './keep';
 import { sendReading } from './send';
 import type { Entry, ShownRun } from './types';
 
@@ -15,16 +15,18 @@ export interface Readings {
   /** What stands at each point, saved or on its way, by position. */
   readonly entries: ReadonlyMap<number, Entry>;
   readonly drafts: Kept['drafts'];
-  /** Whether what the browser had kept is in `entries` and `drafts` by now. */
-  readonly isRestored: boolean;
   /** How many readings are not saved yet. */
   readonly waitingCount: number;
   /** When the last reading was saved, by the server's clock. */
   readonly savedClock: string | null;
   /** Why readings wait, or why one was refused. */
   readonly problem: string | null;
-  keepDraft(position: number, draft: Draft | null): void;
-  enter(reading: Omit<Waiting, 'clientKey'>): void;
+  keepDraft(this: void, position: number, draft: Draft | null): void;
+  enter(this: void, reading: Omit<Waiting, 'clientKey'>): void;
+}
+
+interface Saved extends Entry {
+  readonly id: number;
 }
 
 const toEntry = (waiting: Waiting): Entry => ({
@@ -34,101 +36,107 @@ const toEntry = (waiting: Waiting): Entry => ({
   isSaved: false,
 });
 
-function latestClock(run: ShownRun): string | null {
-  return run.readings.reduce<ShownRun['readings'][number] | null>(
-    (latest, reading) => (latest === null || reading.id > latest.id ? reading : latest),
-    null,
-  )?.savedClock ?? null;
+const without = (drafts: Kept['drafts'], position: number): Kept['drafts'] =>
+  Object.fromEntries(Object.entries(drafts).filter(([key]) => Number(key) !== position));
+
+function lastClock({ readings }: ShownRun): string | null {
+  return [...readings].sort((a, b) => a.id - b.id).at(-1)?.savedClock ?? null;
 }
 
 export function useReadings(run: ShownRun): Readings {
-  const [entries, setEntries] = useState<ReadonlyMap<number, Entry>>(
+  const store = keptStore(run.id);
+  const kept = useSyncExternalStore(store.subscribe, store.get, () => NOT_READ_YET);
+  const [saved, setSaved] = useState<ReadonlyMap<number, Saved>>(
     () => new Map(run.readings.map((reading) => [reading.position, { ...reading, isSaved: true }])),
   );
-  const [kept, setKept] = useState<Kept>({ drafts: {}, waiting: [] });
-  const [isRestored, setIsRestored] = useState(false);
-  const [savedClock, setSavedClock] = useState(() => latestClock(run));
+  const [savedClock, setSavedClock] = useState(() => lastClock(run));
   const [problem, setProblem] = useState<string | null>(null);
-  // The sender outlives renders, so what it works on lies in refs; state follows for the drawing.
-  const keptNow = useRef<Kept>({ drafts: {}, waiting: [] });
-  const savedIds = useRef(new Map(run.readings.map((reading) => [reading.position, reading.id])));
+  // The sender outlives renders: which reading stands where, for the next one to correct.
+  const standingIds = useRef(new Map(run.readings.map((reading) => [reading.position, reading.id])));
   const isSending = useRef(false);
-  const retry = useRef<ReturnType<typeof setTimeout>>(undefined);
 
-  const keep = useCallback(
-    (next: Kept) => {
-      keptNow.current = next;
-      writeKept(run.id, next);
-      setKept(next);
+  const send = useCallback(
+    async (sent: Waiting): Promise<'done' | 'later'> => {
+      const outcome = await sendReading(run.id, sent, standingIds.current.get(sent.position) ?? null);
+      if (outcome.kind === 'later') {
+        setProblem(outcome.why);
+        return 'later';
+      }
+      const { drafts, waiting } = store.get();
+      const rest = waiting.filter(({ clientKey }) => clientKey !== sent.clientKey);
+      if (outcome.kind === 'saved') {
+        standingIds.current.set(sent.position, outcome.id);
+        setSaved((before) =>
+          new Map(before).set(sent.position, { ...toEntry(sent), isSaved: true, id: outcome.id }),
+        );
+        setSavedClock(outcome.savedClock);
+        setProblem(null);
+        store.set({ drafts, waiting: rest });
+      } else {
+        setProblem(outcome.why);
+        // Back to a draft: what was typed is not lost, and it is plain that it is not kept.
+        const draft: Draft = {
+          output: sent.outputText,
+          applied: sent.appliedAs === 'read' ? sent.appliedText : null,
+        };
+        store.set({ drafts: { ...drafts, [sent.position]: draft }, waiting: rest });
+      }
+      return 'done';
     },
-    [run.id],
-  );
-
-  const settle = useCallback(
-    (sent: Waiting, drafts: Kept['drafts']) =>
-      keep({ drafts, waiting: keptNow.current.waiting.filter(({ clientKey }) => clientKey !== sent.clientKey) }),
-    [keep],
+    [run.id, store],
   );
 
   const sendAll = useCallback(async () => {
     if (isSending.current) return;
     isSending.current = true;
-    for (let next = keptNow.current.waiting[0]; next !== undefined; next = keptNow.current.waiting[0]) {
-      const sent = next;
-      const outcome = await sendReading(run.id, sent, savedIds.current.get(sent.position) ?? null);
-      if (outcome.kind === 'later') {
-        setProblem(outcome.why);
-        retry.current = setTimeout(() => void sendAll(), RETRY_MS);
-        break;
-      }
-      if (outcome.kind === 'saved') {
-        savedIds.current.set(sent.position, outcome.id);
-        setSavedClock(outcome.savedClock);
-        setProblem(null);
-        setEntries((before) => new Map(before).set(sent.position, { ...toEntry(sent), isSaved: true }));
-        settle(sent, keptNow.current.drafts);
-      } else {
-        setProblem(outcome.why);
-        // Back to a draft: what was typed is not lost, and it is plain that it is not kept.
-        setEntries((before) => new Map([...before].filter(([position]) => position !== sent.position)));
-        settle(sent, { ...keptNow.current.drafts, [sent.position]: { output: sent.outputText, applied: sent.appliedText } });
-      }
-    }
+    for (let next = store.get().waiting[0]; next !== undefined; next = store.get().waiting[0])
+      if ((await send(next)) === 'later') break;
     isSending.current = false;
-  }, [run.id, settle]);
+  }, [send, store]);
 
+  // While anything waits it is tried again, so that nobody has to.
+  const isWaiting = kept.waiting.length > 0;
   useEffect(() => {
-    const found = readKept(run.id);
-    keptNow.current = found;
-    setKept(found);
-    setEntries((before) => {
-      const after = new Map(before);
-      for (const waiting of found.waiting) after.set(waiting.position, toEntry(waiting));
-      return after;
-    });
-    setIsRestored(true);
+    if (!isWaiting) return;
     void sendAll();
-    return () => clearTimeout(retry.current);
-  }, [run.id, sendAll]);
+    const timer = setInterval(() => void sendAll(), RETRY_MS);
+    return () => clearInterval(timer);
+  }, [isWaiting, sendAll]);
 
   const keepDraft = useCallback(
     (position: number, draft: Draft | null) => {
-      const { [position]: _replaced, ...others } = keptNow.current.drafts;
-      keep({ ...keptNow.current, drafts: draft === null ? others : { ...others, [position]: draft } });
+      const { drafts, waiting } = store.get();
+      const others = without(drafts, position);
+      store.set({ waiting, drafts: draft === null ? others : { ...others, [position]: draft } });
     },
-    [keep],
+    [store],
   );
 
   const enter = useCallback(
     (reading: Omit<Waiting, 'clientKey'>) => {
-      const waiting: Waiting = { ...reading, clientKey: crypto.randomUUID() };
-      const { [reading.position]: _done, ...drafts } = keptNow.current.drafts;
-      keep({ drafts, waiting: [...keptNow.current.waiting, waiting] });
-      setEntries((before) => new Map(before).set(reading.position, toEntry(waiting)));
+      const { drafts, waiting } = store.get();
+      store.set({
+        drafts: without(drafts, reading.position),
+        waiting: [...waiting, { ...reading, clientKey: crypto.randomUUID() }],
+      });
       void sendAll();
     },
-    [keep, sendAll],
+    [store, sendAll],
   );
 
-  return { entries, drafts: kept.drafts, isRestored, waitingCount: kept.waiting.length, savedClock, problem, keepDraft, enter };
+  const entries = useMemo(() => {
+    const all = new Map<number, Entry>(saved);
+    for (const waiting of kept.waiting) all.set(waiting.position, toEntry(waiting));
+    return all;
+  }, [saved, kept.waiting]);
+
+  return {
+    entries,
+    drafts: kept.drafts,
+    waitingCount: kept.waiting.length,
+    savedClock,
+    problem,
+    keepDraft,
+    enter,
+  };
 }

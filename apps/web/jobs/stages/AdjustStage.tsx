@@ -24,7 +24,14 @@ export function AdjustStage({ job }: { job: JobFile }) {
   const pass = (asLeft?.pass ?? 0) + 1;
   const ofThisPass = job.adjustments.filter((adjustment) => adjustment.pass === pass);
   return (
-    <Box sx={{ display: 'grid', gap: 1.5, gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: '1.5fr 1fr' }, alignItems: 'start' }}>
+    <Box
+      sx={{
+        display: 'grid',
+        gap: 1.5,
+        gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: '1.5fr 1fr' },
+        alignItems: 'start',
+      }}
+    >
       <Stack sx={{ gap: 1.5 }}>
         <Sheet title="Log what was done" aside={pass > 1 ? `pass ${pass}` : undefined}>
           <AdjustForm
@@ -32,8 +39,16 @@ export function AdjustStage({ job }: { job: JobFile }) {
             inputUnit={figures.inputUnit}
             outputUnit={figures.outputUnit}
             ends={{
-              zero: { applied: figures.input(configuration.lrv), aim: figures.output(configuration.outputLow), before: readAt(0) },
-              span: { applied: figures.input(configuration.urv), aim: figures.output(configuration.outputHigh), before: readAt(100) },
+              zero: {
+                applied: figures.input(configuration.lrv),
+                aim: figures.output(configuration.outputLow),
+                before: readAt(0),
+              },
+              span: {
+                applied: figures.input(configuration.urv),
+                aim: figures.output(configuration.outputHigh),
+                before: readAt(100),
+              },
             }}
             madeCount={ofThisPass.length}
           />
@@ -44,9 +59,17 @@ export function AdjustStage({ job }: { job: JobFile }) {
               None yet. Zero first, then span, and again until both hold: they interact on most instruments.
             </Typography>
           ) : (
-            <AdjustmentTable adjustments={job.adjustments} inputUnit={figures.inputUnit} outputUnit={figures.outputUnit} />
+            <AdjustmentTable
+              adjustments={job.adjustments}
+              inputUnit={figures.inputUnit}
+              outputUnit={figures.outputUnit}
+            />
           )}
-          <LeaveAdjust job={job.id} isAnythingLogged={ofThisPass.length > 0} canGoBack={job.adjustments.length === 0} />
+          <LeaveAdjust
+            job={job.id}
+            isAnythingLogged={ofThisPass.length > 0}
+            canGoBack={job.adjustments.length === 0}
+          />
         </Sheet>
       </Stack>
       <Stack sx={{ gap: 1.5 }}>

@@ -1,5 +1,11 @@
 import { acceptedOutput, expectedOutput, formatPlain, upAndDown, appliedAtPercent } from '@barys/core';
-import { LEAST_ACCURACY_RATIO, jobsOfInstrument, listReferences, rankReferences, type JobFile } from '@barys/store';
+import {
+  LEAST_ACCURACY_RATIO,
+  jobsOfInstrument,
+  listReferences,
+  rankReferences,
+  type JobFile,
+} from '@barys/store';
 import Box from '@mui/material/Box';
 import Stack from '@mui/material/Stack';
 import Table from '@mui/material/Table';
@@ -7,7 +13,6 @@ import TableBody from '@mui/material/TableBody';
 import TableCell from '@mui/material/TableCell';
 import TableHead from '@mui/material/TableHead';
 import TableRow from '@mui/material/TableRow';
-import Typography from '@mui/material/Typography';
 import { database } from '@/server/database';
 import { dueInWords, localDate, showDate } from '@/server/dates';
 import { Figure } from '@/ui/Figure';
@@ -29,20 +34,35 @@ export async function BriefStage({ job }: { job: JobFile }) {
     listReferences(database()),
   ]);
   const last = history.find(({ stage }) => stage === 'closed');
-  const suitable = rankReferences(references, 'pressure', instrument, today).filter(({ unfit }) => unfit === null);
+  const suitable = rankReferences(references, 'pressure', instrument, today).filter(
+    ({ unfit }) => unfit === null,
+  );
   const figures = figuresFor(configuration);
   const rising = upAndDown(instrument.testPoints).filter(({ direction }) => direction === 'up');
   return (
-    <Box sx={{ display: 'grid', gap: 1.5, gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: '1fr 1.15fr' }, alignItems: 'start' }}>
+    <Box
+      sx={{
+        display: 'grid',
+        gap: 1.5,
+        gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: '1fr 1.15fr' },
+        alignItems: 'start',
+      }}
+    >
       <Stack sx={{ gap: 1.5 }}>
         <Sheet title="The work">
           <Facts
             facts={[
-              ['Why', `${REASON_WORD[job.reason]}; due ${showDate(instrument.dueOn)} (${dueInWords(instrument.dueOn, today)})`],
+              [
+                'Why',
+                `${REASON_WORD[job.reason]}; due ${showDate(instrument.dueOn)} (${dueInWords(instrument.dueOn, today)})`,
+              ],
               ['Where', instrument.area],
               ['Instrument', `${instrument.body.model}, serial ${instrument.serial}`],
               ['Points', `${instrument.testPoints.map(formatPlain).join(', ')} % of span, up and down`],
-              ['Limit', `±${formatPlain(tolerance.percentOfSpan)} % of span; adjust above ${formatPlain(tolerance.adjustAbovePercentOfLimit)} % of it`],
+              [
+                'Limit',
+                `±${formatPlain(tolerance.percentOfSpan)} % of span; adjust above ${formatPlain(tolerance.adjustAbovePercentOfLimit)} % of it`,
+              ],
               [
                 'Last time',
                 last?.signedAt == null || last.asFoundVerdict === null || last.asLeftVerdict === null ? (
@@ -59,7 +79,10 @@ export async function BriefStage({ job }: { job: JobFile }) {
                 suitable.length === 0
                   ? 'none in date covers this range'
                   : suitable
-                      .map(({ reference, ratio }) => `${reference.tag} (${ratio === null ? '' : formatPlain(Math.floor(ratio * 10) / 10)}:1)`)
+                      .map(
+                        ({ reference, ratio }) =>
+                          `${reference.tag} (${ratio === null ? '' : formatPlain(Math.floor(ratio * 10) / 10)}:1)`,
+                      )
                       .join(', ') + `; at least ${LEAST_ACCURACY_RATIO}:1 is usual`,
               ],
             ]}
@@ -71,8 +94,8 @@ export async function BriefStage({ job }: { job: JobFile }) {
               Hazards here: {instrument.hazards.join('; ')}.
             </Box>
           )}
-          Before you touch it: permit, controller in manual, trips bypassed by an authorised person, isolate, vent, prove
-          zero energy. {SITE_RULES_FIRST}
+          Before you touch it: permit, controller in manual, trips bypassed by an authorised person, isolate,
+          vent, prove zero energy. {SITE_RULES_FIRST}
         </Caution>
         <PassBrief job={job.id} />
       </Stack>

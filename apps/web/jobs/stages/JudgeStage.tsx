@@ -19,7 +19,8 @@ function advice({ verdict, readings }: RunEvaluation, { adjustAbovePercentOfLimi
       return `${outside} of ${readings.length} readings are outside the limit: adjust, then run as left.`;
     case 'within-adjust':
       return `All readings are inside the limit, but at least one is past ${strip}: adjust.`;
-    default:
+    case 'within':
+    case null:
       return `All readings are inside ${strip}: leave it alone. Not adjusting keeps the drift history clean.`;
   }
 }
@@ -30,7 +31,14 @@ export function JudgeStage({ job }: { job: JobFile }) {
   const evaluation = evaluateStoredRun(run);
   const { tolerance } = run.madeWith;
   return (
-    <Box sx={{ display: 'grid', gap: 1.5, gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: '1fr 1.3fr' }, alignItems: 'start' }}>
+    <Box
+      sx={{
+        display: 'grid',
+        gap: 1.5,
+        gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: '1fr 1.3fr' },
+        alignItems: 'start',
+      }}
+    >
       <Stack sx={{ gap: 1.5 }}>
         <Sheet title="As found">
           <RunSummary run={run} />
@@ -42,7 +50,11 @@ export function JudgeStage({ job }: { job: JobFile }) {
       </Stack>
       <Stack sx={{ gap: 1.5 }}>
         <Sheet title="Error against the limit" aside={<CorridorKey hasAsLeft={false} />}>
-          <Corridor asFound={corridorPoints(run)} adjustAbovePercent={tolerance.adjustAbovePercentOfLimit} height={225} />
+          <Corridor
+            asFound={corridorPoints(run)}
+            adjustAbovePercent={tolerance.adjustAbovePercentOfLimit}
+            height={225}
+          />
         </Sheet>
         <Sheet>
           <RunTable run={run} />

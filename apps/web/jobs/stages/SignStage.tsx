@@ -21,17 +21,34 @@ export async function SignStage({ job }: { job: JobFile }) {
   const person = await actingPerson();
   const finalVerdict = evaluateStoredRun(asLeft ?? asFound).verdict;
   return (
-    <Box sx={{ display: 'grid', gap: 1.5, gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: '1fr 1fr' }, alignItems: 'start' }}>
+    <Box
+      sx={{
+        display: 'grid',
+        gap: 1.5,
+        gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: '1fr 1fr' },
+        alignItems: 'start',
+      }}
+    >
       <Box sx={{ display: 'grid', gap: 1.5, gridTemplateColumns: { xs: 'minmax(0, 1fr)', sm: '1fr 1fr' } }}>
         <Sheet title="As found">
           <RunSummary run={asFound} />
         </Sheet>
-        <Sheet title={asLeft === null ? 'As left' : `As left${asLeft.pass > 1 ? `, pass ${asLeft.pass}` : ''}`}>
-          {asLeft === null ? <Typography>Left as found: nothing was adjusted.</Typography> : <RunSummary run={asLeft} />}
+        <Sheet
+          title={asLeft === null ? 'As left' : `As left${asLeft.pass > 1 ? `, pass ${asLeft.pass}` : ''}`}
+        >
+          {asLeft === null ? (
+            <Typography>Left as found: nothing was adjusted.</Typography>
+          ) : (
+            <RunSummary run={asLeft} />
+          )}
         </Sheet>
         {job.adjustments.length > 0 && (
           <Sheet title="Adjustments" sx={{ gridColumn: '1 / -1' }}>
-            <AdjustmentTable adjustments={job.adjustments} inputUnit={figures.inputUnit} outputUnit={figures.outputUnit} />
+            <AdjustmentTable
+              adjustments={job.adjustments}
+              inputUnit={figures.inputUnit}
+              outputUnit={figures.outputUnit}
+            />
           </Sheet>
         )}
       </Box>
@@ -45,8 +62,8 @@ export async function SignStage({ job }: { job: JobFile }) {
           />
         </Sheet>
         <Caution>
-          Before you leave: vent, disconnect, restore damping, put valves back in the site’s order; controller and trips
-          back by an authorised person. {SITE_RULES_FIRST}
+          Before you leave: vent, disconnect, restore damping, put valves back in the site’s order; controller
+          and trips back by an authorised person. {SITE_RULES_FIRST}
         </Caution>
         <Sheet title="Sign">
           <SignForm

@@ -17,7 +17,6 @@ describe('exact numbers', () => {
   });
 
   it('divide as IEEE 754 does: rounded once, to nearest', () => {
-
     fc.assert(
       fc.property(fc.integer({ min: -1e9, max: 1e9 }), fc.integer({ min: 1, max: 1e9 }), (a, b) => {
         expect(toNumber(exact(a).div(exact(b)))).toBe(a / b + 0);
@@ -26,7 +25,11 @@ describe('exact numbers', () => {
   });
 
   it('round half away from zero and never to a negative zero', () => {
-    expect(['1.005', '2.675', '-0.125'].map((text) => roundDecimal(Number(text), 2))).toEqual(['1.01', '2.68', '-0.13']);
+    expect(['1.005', '2.675', '-0.125'].map((text) => roundDecimal(Number(text), 2))).toEqual([
+      '1.01',
+      '2.68',
+      '-0.13',
+    ]);
     expect([roundDecimal(-0.0004, 3), roundDecimal(1e21, 0), roundDecimal(9.995, 2)]).toEqual([
       '0.000',
       '1000000000000000000000',

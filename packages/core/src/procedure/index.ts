@@ -27,5 +27,9 @@ export function upAndDown(percents: readonly number[]): TestPoint[] {
     ...rising.map((percent): [Direction, number] => ['up', percent]),
     ...falling.map((percent): [Direction, number] => ['down', percent]),
   ];
-  return sequence.map(([direction, nominalPercent], index) => ({ position: index + 1, direction, nominalPercent }));
+  return sequence.map(([direction, nominalPercent], index) => ({
+    position: index + 1,
+    direction,
+    nominalPercent,
+  }));
 }

@@ -51,7 +51,9 @@ describe('runs against figures computed outside Barys (each case names its sourc
       if (name in each) {
         const values = wanted.value as number[];
         expect(values).toHaveLength(got.readings.length);
-        values.forEach((value, i) => expectClose(each[name]?.[i] ?? null, { ...wanted, value }, `${name} ${i}`));
+        values.forEach((value, i) =>
+          expectClose(each[name]?.[i] ?? null, { ...wanted, value }, `${name} ${i}`),
+        );
         compared += 1;
       } else if (name in single) {
         expectClose(single[name] ?? null, wanted as Figure & { value: number | null }, name);
@@ -59,13 +61,20 @@ describe('runs against figures computed outside Barys (each case names its sourc
       }
     }
     expect(compared).toBeGreaterThanOrEqual(3);
-    expect(got.readings.map((reading) => inside(reading.verdict))).toEqual(one.expect['verdict_per_reading']?.value);
+    expect(got.readings.map((reading) => inside(reading.verdict))).toEqual(
+      one.expect['verdict_per_reading']?.value,
+    );
     expect(inside(got.verdict)).toBe(one.expect['verdict_overall']?.value);
   });
 });
 
 describe('a run', () => {
-  const at = (direction: 'up' | 'down', nominalPercent: number, applied: number, output: number): RunReading => ({
+  const at = (
+    direction: 'up' | 'down',
+    nominalPercent: number,
+    applied: number,
+    output: number,
+  ): RunReading => ({
     cycle: 1,
     direction,
     nominalPercent,
@@ -100,9 +109,9 @@ describe('a run', () => {
     expect(() => evaluateRun(linear, { percentOfSpan: 0, adjustAbovePercentOfLimit: 70 }, [reading])).toThrow(
       'greater than zero',
     );
-    expect(() => evaluateRun(linear, { percentOfSpan: 1, adjustAbovePercentOfLimit: 101 }, [reading])).toThrow(
-      'from 0 to 100 % of the tolerance',
-    );
+    expect(() =>
+      evaluateRun(linear, { percentOfSpan: 1, adjustAbovePercentOfLimit: 101 }, [reading]),
+    ).toThrow('from 0 to 100 % of the tolerance');
     expect(() => evaluateRun(linear, quarterPercent, [at('up', 0, 0, Number.NaN)])).toThrow('finite');
   });
 });

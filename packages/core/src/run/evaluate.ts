@@ -10,7 +10,14 @@ import type { Direction } from '../procedure';
 import { requireFinite, requirePositive } from '../errors';
 import { exact, toNumber } from '../exact';
 import { checkRange, exactExpectedOutput, outputSpan, type LinearRange } from '../signal';
-import { checkTolerance, exactLimit, judgeReading, worstVerdict, type Tolerance, type Verdict } from './verdict';
+import {
+  checkTolerance,
+  exactLimit,
+  judgeReading,
+  worstVerdict,
+  type Tolerance,
+  type Verdict,
+} from './verdict';
 
 export interface RunReading {
   /** Which climb of the run, from 1. */
@@ -129,7 +136,9 @@ export function evaluateRun(
     limitOutput: toNumber(exactLimit(range, tolerance)),
     worst: judged.reduce<JudgedReading | null>(
       (worst, reading) =>
-        worst === null || Math.abs(reading.errorPercentSpan) > Math.abs(worst.errorPercentSpan) ? reading : worst,
+        worst === null || Math.abs(reading.errorPercentSpan) > Math.abs(worst.errorPercentSpan)
+          ? reading
+          : worst,
       null,
     ),
     zeroErrorPercentSpan: atZero,
@@ -157,7 +166,11 @@ export function acceptedOutput(
  * @param standardAccuracyInput accuracy of the standard, in the range's input unit
  * @throws CoreError `not-positive`
  */
-export function accuracyRatio(range: LinearRange, tolerance: Tolerance, standardAccuracyInput: number): number {
+export function accuracyRatio(
+  range: LinearRange,
+  tolerance: Tolerance,
+  standardAccuracyInput: number,
+): number {
   requirePositive('The accuracy of the standard', standardAccuracyInput);
   const limitInput = exactLimit(range, tolerance)
     .mul(exact(range.urv).sub(exact(range.lrv)).abs())

@@ -6,4 +6,11 @@ export {
   type RunEvaluation,
   type RunReading,
 } from './evaluate';
-export { checkTolerance, judgeReading, VERDICTS, worstVerdict, type Tolerance, type Verdict } from './verdict';
+export {
+  checkTolerance,
+  judgeReading,
+  VERDICTS,
+  worstVerdict,
+  type Tolerance,
+  type Verdict,
+} from './verdict';

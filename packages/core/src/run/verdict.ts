@@ -49,7 +49,12 @@ export function exactLimit(range: LinearRange, tolerance: Tolerance): Exact {
  * @param output the reading, in the range's output unit
  * @throws CoreError as `checkRange` and `checkTolerance`
  */
-export function judgeReading(range: LinearRange, tolerance: Tolerance, applied: number, output: number): Verdict {
+export function judgeReading(
+  range: LinearRange,
+  tolerance: Tolerance,
+  applied: number,
+  output: number,
+): Verdict {
   checkRange(range);
   checkTolerance(tolerance);
   const error = exact(output).sub(exactExpectedOutput(range, applied)).abs();

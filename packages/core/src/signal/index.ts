@@ -28,13 +28,16 @@ export function checkRange(range: LinearRange): void {
   requireFinite('upper range value', range.urv);
   requireFinite('output at the lower range value', range.outputLow);
   requireFinite('output at the upper range value', range.outputHigh);
-  if (range.lrv === range.urv) throw new CoreError({ code: 'zero-span', name: 'The input range', value: range.lrv });
+  if (range.lrv === range.urv)
+    throw new CoreError({ code: 'zero-span', name: 'The input range', value: range.lrv });
   if (range.outputLow === range.outputHigh)
     throw new CoreError({ code: 'zero-span', name: 'The output range', value: range.outputLow });
 }
 
 function interpolate(x: number, [x0, x1]: [number, number], [y0, y1]: [number, number]): Exact {
-  const share = exact(x).sub(exact(x0)).div(exact(x1).sub(exact(x0)));
+  const share = exact(x)
+    .sub(exact(x0))
+    .div(exact(x1).sub(exact(x0)));
   return exact(y0).add(exact(y1).sub(exact(y0)).mul(share));
 }
 

@@ -26,7 +26,8 @@ describe('linear ranges against figures computed outside Barys (each case names 
       const reading = /^input for (signal reading \d)$/.exec(name)?.[1];
       const given = one.given[input ?? reading ?? ''];
       if (given === undefined) throw new Error(`nothing given for "${name}"`);
-      const got = input === undefined ? appliedForOutput(range, given.value) : expectedOutput(range, given.value);
+      const got =
+        input === undefined ? appliedForOutput(range, given.value) : expectedOutput(range, given.value);
       expectClose(got, wanted, name);
       compared += 1;
     }
@@ -64,7 +65,11 @@ describe('a linear range', () => {
   it('is refused without a span, or with a number that is none', () => {
     expect(() => expectedOutput({ lrv: 5, urv: 5, outputLow: 4, outputHigh: 20 }, 5)).toThrow('no span');
     expect(() => expectedOutput({ lrv: 0, urv: 5, outputLow: 4, outputHigh: 4 }, 5)).toThrow('no span');
-    expect(() => expectedOutput({ lrv: 0, urv: Infinity, outputLow: 4, outputHigh: 20 }, 5)).toThrow('finite');
-    expect(() => appliedForOutput({ lrv: 0, urv: 5, outputLow: 4, outputHigh: 20 }, Number.NaN)).toThrow('finite');
+    expect(() => expectedOutput({ lrv: 0, urv: Infinity, outputLow: 4, outputHigh: 20 }, 5)).toThrow(
+      'finite',
+    );
+    expect(() => appliedForOutput({ lrv: 0, urv: 5, outputLow: 4, outputHigh: 20 }, Number.NaN)).toThrow(
+      'finite',
+    );
   });
 });

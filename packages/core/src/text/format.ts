@@ -49,5 +49,7 @@ export function resolutionForSpan(span: number): number {
  * @example formatPlain(-160) // '−160'
  */
 export function formatPlain(value: number): string {
-  return roundDecimal(value, 12).replace(/\.?0+$/, '').replace('-', MINUS);
+  return roundDecimal(value, 12)
+    .replace(/\.?0+$/, '')
+    .replace('-', MINUS);
 }

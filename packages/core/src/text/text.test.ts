@@ -1,6 +1,14 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { decimalsForResolution, formatFixed, formatPlain, formatSigned, parseTyped, resolutionForSpan, typedDecimals } from './index';
+import {
+  decimalsForResolution,
+  formatFixed,
+  formatPlain,
+  formatSigned,
+  parseTyped,
+  resolutionForSpan,
+  typedDecimals,
+} from './index';
 
 describe('a typed number', () => {
   it.each([
@@ -45,7 +53,11 @@ describe('a shown number', () => {
 
   it('carries its sign, and zero has none', () => {
     expect([formatSigned(0.0376, 3), formatSigned(-0.0376, 3)]).toEqual(['+0.038', '−0.038']);
-    expect([formatSigned(0.0001, 3), formatSigned(-0.0001, 3), formatSigned(-0, 3)]).toEqual(['0.000', '0.000', '0.000']);
+    expect([formatSigned(0.0001, 3), formatSigned(-0.0001, 3), formatSigned(-0, 3)]).toEqual([
+      '0.000',
+      '0.000',
+      '0.000',
+    ]);
   });
 
   it('never shows NaN or Infinity', () => {
@@ -55,10 +67,14 @@ describe('a shown number', () => {
 
   it('lies within half a step of the value', () => {
     fc.assert(
-      fc.property(fc.double({ min: -1e6, max: 1e6, noNaN: true }), fc.integer({ min: 0, max: 6 }), (value, decimals) => {
-        const shown = Number(formatFixed(value, decimals).replace('−', '-'));
-        expect(Math.abs(shown - value)).toBeLessThanOrEqual(0.5 * 10 ** -decimals + 1e-9);
-      }),
+      fc.property(
+        fc.double({ min: -1e6, max: 1e6, noNaN: true }),
+        fc.integer({ min: 0, max: 6 }),
+        (value, decimals) => {
+          const shown = Number(formatFixed(value, decimals).replace('−', '-'));
+          expect(Math.abs(shown - value)).toBeLessThanOrEqual(0.5 * 10 ** -decimals + 1e-9);
+        },
+      ),
     );
   });
 
@@ -66,6 +82,11 @@ describe('a shown number', () => {
     expect([0.00625, 0.001, 0.1, 1, 5, 100].map(decimalsForResolution)).toEqual([3, 3, 1, 0, 0, 0]);
     expect(decimalsForResolution(resolutionForSpan(500))).toBe(1);
     expect(decimalsForResolution(resolutionForSpan(6))).toBe(3);
-    expect([formatPlain(-160), formatPlain(0.25), formatPlain(0), formatPlain(1000)]).toEqual(['−160', '0.25', '0', '1000']);
+    expect([formatPlain(-160), formatPlain(0.25), formatPlain(0), formatPlain(1000)]).toEqual([
+      '−160',
+      '0.25',
+      '0',
+      '1000',
+    ]);
   });
 });

@@ -41,7 +41,10 @@ export default async function InstrumentPage({ params }: { params: Params }) {
       <Stack direction="row" sx={{ alignItems: 'flex-start', gap: 3, flexWrap: 'wrap', mb: 1.5 }}>
         <Box>
           <Typography variant="h1">
-            {instrument.tag} <Box component="span" sx={{ fontWeight: 400 }}>{instrument.service}</Box>
+            {instrument.tag}{' '}
+            <Box component="span" sx={{ fontWeight: 400 }}>
+              {instrument.service}
+            </Box>
           </Typography>
           <Typography sx={{ color: 'text.secondary' }}>{rangeInWords(configuration)}</Typography>
         </Box>
@@ -62,7 +65,10 @@ export default async function InstrumentPage({ params }: { params: Params }) {
         <Sheet title="Identity and limits">
           <Facts
             facts={[
-              ['Next due', `${showDate(dueOn)} (${dueInWords(dueOn, today)}), every ${instrument.intervalMonths} months`],
+              [
+                'Next due',
+                `${showDate(dueOn)} (${dueInWords(dueOn, today)}), every ${instrument.intervalMonths} months`,
+              ],
               ['Tolerance', `±${formatPlain(tolerance.percentOfSpan)} % of output span`],
               ['Adjust above', `${formatPlain(tolerance.adjustAbovePercentOfLimit)} % of the tolerance`],
               ['Points', `${instrument.testPoints.map(formatPlain).join(', ')} % up and down`],
@@ -70,12 +76,19 @@ export default async function InstrumentPage({ params }: { params: Params }) {
               ['Area', instrument.area],
               ['Hazards', instrument.hazards.length === 0 ? 'none entered' : instrument.hazards.join('; ')],
               ['Serial', instrument.serial],
-              ['Configuration', `version ${configuration.version}, ${showDate(configuration.madeAt)}, ${configuration.madeBy}: ${configuration.reason}`],
+              [
+                'Configuration',
+                `version ${configuration.version}, ${showDate(configuration.madeAt)}, ${configuration.madeBy}: ${configuration.reason}`,
+              ],
             ]}
           />
         </Sheet>
         <Sheet title="Jobs on this instrument" sx={{ gridColumn: '1 / -1' }}>
-          <JobTable jobs={jobs} showInstrument={false} empty="None yet. The first signed job sets the next due date." />
+          <JobTable
+            jobs={jobs}
+            showInstrument={false}
+            empty="None yet. The first signed job sets the next due date."
+          />
         </Sheet>
       </Box>
     </>

@@ -15,10 +15,12 @@ type Params = Promise<{ id: string; stage: string }>;
 
 export async function generateMetadata({ params }: { params: Params }) {
   const { id, stage } = await params;
-  return { title: `${STAGE_WORD[stage as Stage] ?? 'Job'}, job ${id}` };
+  return { title: `${isStage(stage) ? STAGE_WORD[stage] : 'Job'}, job ${id}` };
 }
 
-async function stageView(stage: Stage, job: JobFile): Promise<ReactNode> {
+const isStage = (text: string): text is Stage => (STAGES as readonly string[]).includes(text);
+
+function stageView(stage: Stage, job: JobFile): ReactNode {
   switch (stage) {
     case 'brief':
       return <BriefStage job={job} />;
@@ -38,7 +40,6 @@ async function stageView(stage: Stage, job: JobFile): Promise<ReactNode> {
 
 export default async function StagePage({ params }: { params: Params }) {
   const { id, stage } = await params;
-  const isStage = (text: string): text is Stage => (STAGES as readonly string[]).includes(text);
   if (!isStage(stage)) notFound();
   const job = await loadJobOr404(id);
   // Stages behind are shown on the record; a job is worked on where it stands.
@@ -46,7 +47,7 @@ export default async function StagePage({ params }: { params: Params }) {
   return (
     <>
       <JobHead job={job} />
-      {await stageView(stage, job)}
+      {stageView(stage, job)}
     </>
   );
 }

@@ -5,15 +5,27 @@ import { database } from '@/server/database';
 import { problemResponse } from '@/server/problem';
 
 /** The certificate of a signed job as PDF, A4 or (`?paper=letter`) Letter. */
-export async function GET(request: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> {
+export async function GET(
+  request: Request,
+  { params }: { params: Promise<{ id: string }> },
+): Promise<Response> {
   try {
-    const id = z.coerce.number().int().positive().parse((await params).id);
+    const id = z.coerce
+      .number()
+      .int()
+      .positive()
+      .parse((await params).id);
     const paper = z.enum(['a4', 'letter']).parse(new URL(request.url).searchParams.get('paper') ?? 'a4');
     const db = database();
     const [job, site] = await Promise.all([loadJob(db, id), findSite(db)]);
     if (job.stage !== 'closed')
       return Response.json(
-        { type: 'about:blank', title: 'Not signed', status: 409, detail: `Job ${id} is not signed yet; only a signed job has a certificate.` },
+        {
+          type: 'about:blank',
+          title: 'Not signed',
+          status: 409,
+          detail: `Job ${id} is not signed yet; only a signed job has a certificate.`,
+        },
         { status: 409, headers: { 'content-type': 'application/problem+json' } },
       );
     const pdf = await renderCertificate(job, site, paper === 'a4' ? 'A4' : 'LETTER');

@@ -46,7 +46,14 @@ export default async function RecordPage({ params }: { params: Params }) {
         )}
         <LinkButton href={`/instruments/${job.tag}`}>{job.tag}</LinkButton>
       </Stack>
-      <Box sx={{ display: 'grid', gap: 1.5, gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: '1fr 1fr' }, alignItems: 'start' }}>
+      <Box
+        sx={{
+          display: 'grid',
+          gap: 1.5,
+          gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: '1fr 1fr' },
+          alignItems: 'start',
+        }}
+      >
         <Visit job={job} />
         {asFound !== null && (
           <Sheet title="Error against the limit" aside={<CorridorKey hasAsLeft={asLeft !== null} />}>
@@ -82,14 +89,26 @@ function Visit({ job }: { job: JobFile }) {
         facts={[
           ['Why', REASON_WORD[job.reason]],
           ['Opened', `${showMoment(job.openedAt)}, ${job.openedBy}`],
-          ['Signed', job.signedAt === null ? 'not yet' : `${showMoment(job.signedAt)}, ${job.signedBy ?? ''}`],
+          [
+            'Signed',
+            job.signedAt === null ? 'not yet' : `${showMoment(job.signedAt)}, ${job.signedBy ?? ''}`,
+          ],
           ...(job.remark === '' ? [] : [['Remark', job.remark] as const]),
           ...(connection === null
             ? []
             : ([
-                ['Reference', `${connection.pressureReference.tag}, certificate ${connection.pressureReference.certificate}, due ${showDate(connection.pressureReference.dueOn)}`],
-                ['Meter', `${connection.meter.tag}, certificate ${connection.meter.certificate}, due ${showDate(connection.meter.dueOn)}`],
-                ['Ambient', `${connection.ambient.temperatureC} °C, ${connection.ambient.humidityPercent} %, ${connection.ambient.barometerHpa} hPa`],
+                [
+                  'Reference',
+                  `${connection.pressureReference.tag}, certificate ${connection.pressureReference.certificate}, due ${showDate(connection.pressureReference.dueOn)}`,
+                ],
+                [
+                  'Meter',
+                  `${connection.meter.tag}, certificate ${connection.meter.certificate}, due ${showDate(connection.meter.dueOn)}`,
+                ],
+                [
+                  'Ambient',
+                  `${connection.ambient.temperatureC} °C, ${connection.ambient.humidityPercent} %, ${connection.ambient.barometerHpa} hPa`,
+                ],
                 ['Checked', connection.checksDone.map((check) => CHECK_WORD[check]).join('; ') || 'nothing'],
               ] as const)),
         ]}
@@ -109,7 +128,12 @@ function RunRecord({ run }: { run: Run }) {
       {run.superseded.length > 0 && (
         <Typography variant="body2" sx={{ mt: 1, color: 'text.secondary' }}>
           Corrected since and kept:{' '}
-          {run.superseded.map(({ position, outputText, readBy, readAt }) => `point ${position} read ${outputText} (${readBy}, ${showMoment(readAt)})`).join('; ')}
+          {run.superseded
+            .map(
+              ({ position, outputText, readBy, readAt }) =>
+                `point ${position} read ${outputText} (${readBy}, ${showMoment(readAt)})`,
+            )
+            .join('; ')}
         </Typography>
       )}
     </Sheet>

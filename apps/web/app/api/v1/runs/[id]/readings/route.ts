@@ -6,9 +6,16 @@ import { showClock } from '@/server/dates';
 import { problemResponse } from '@/server/problem';
 
 /** Keeps one reading; sent twice with the same key, it is kept once. */
-export async function POST(request: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> {
+export async function POST(
+  request: Request,
+  { params }: { params: Promise<{ id: string }> },
+): Promise<Response> {
   try {
-    const runId = z.coerce.number().int().positive().parse((await params).id);
+    const runId = z.coerce
+      .number()
+      .int()
+      .positive()
+      .parse((await params).id);
     const entry = readingSchema.parse(await request.json());
     const { id, savedAt } = await act((tx, actor) => saveReading(tx, actor, runId, entry));
     return Response.json({ id, savedClock: showClock(savedAt) }, { status: 201 });

@@ -1,0 +1,190 @@
+/**
+ * `npm test`: everything, counted. `npm test -- checks|unit|journeys` runs one part; what follows is handed to its
+ * runner (`npm test -- journeys -g "whole job"`).
+ */
+import { spawn } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { buildWeb } from './lib/build';
+import { ensureDatabase, startCluster } from './lib/cluster';
+import { prepareDatabase } from './lib/database';
+import { chromiumProgram } from './lib/debian';
+import { main } from './lib/failure';
+import { ROOT } from './lib/paths';
+import { migrate } from '@barys/store/migrate';
+
+interface Count {
+  passed: number;
+  failed: number;
+}
+
+const [part, ...rest] = process.argv.slice(2);
+const isWanted = (name: 'checks' | 'unit' | 'journeys'): boolean => part === undefined || part === name;
+
+/** Runs a command to its end with its output on the terminal; true if it ended well. */
+function run(command: string, args: readonly string[], env: Record<string, string> = {}): Promise<boolean> {
+  return new Promise((resolve) => {
+    const child = spawn(command, [...args], {
+      cwd: ROOT,
+      stdio: ['ignore', 'inherit', 'inherit'],
+      env: { ...process.env, ...env },
+    });
+    child.once('exit', (code) => resolve(code === 0));
+    child.once('error', () => resolve(false));
+  });
+}
+
+const tool = (name: string, ...args: string[]) => run(`${ROOT}node_modules/.bin/${name}`, args);
+
+async function checks(): Promise<Count> {
+  const count: Count = { passed: 0, failed: 0 };
+  for (const [name, check] of [
+    [
+      'types',
+      async () =>
+        (await tool('tsc', '-p', '.')) &&
+        (await tool('tsc', '-p', 'packages/core')) &&
+        tool('tsc', '-p', 'apps/web'),
+    ],
+    [
+      'lint',
+      () =>
+        tool(
+          'eslint',
+          '.',
+          '--max-warnings',
+          '0',
+          '--cache',
+          '--cache-location',
+          'node_modules/.cache/eslint/',
+        ),
+    ],
+    ['format', () => tool('prettier', '--check', '--log-level', 'warn', '.')],
+    [
+      'floors',
+      () =>
+        tool(
+          'depcruise',
+          '--config',
+          '.dependency-cruiser.cjs',
+          '--log-level',
+          'error',
+          'packages',
+          'apps',
+          'demo',
+          'e2e',
+          'scripts',
+        ),
+    ],
+  ] as const) {
+    const startedAt = Date.now();
+    const isGood = await check();
+    console.log(
+      `${isGood ? 'passed' : 'FAILED'}: ${name} (${Math.round((Date.now() - startedAt) / 1000)} s)`,
+    );
+    count[isGood ? 'passed' : 'failed'] += 1;
+  }
+  return count;
+}
+
+/** Counts from a runner's JSON report; a runner that failed without a failing test counts as one failure. */
+function countFrom(file: string, read: (report: never) => Count, isGood: boolean): Count {
+  try {
+    const count = read(JSON.parse(readFileSync(file, 'utf8')) as never);
+    if (count.passed + count.failed === 0) throw new Error('the runner executed no test');
+    return { passed: count.passed, failed: Math.max(count.failed, isGood ? 0 : 1) };
+  } catch (error) {
+    console.error(`No counts from ${file}: ${String(error)}`);
+    return { passed: 0, failed: 1 };
+  }
+}
+
+async function vitest(
+  scratch: string,
+  env: Record<string, string>,
+  projects: readonly string[],
+  extra: readonly string[],
+): Promise<Count> {
+  const report = join(scratch, `vitest-${projects.join('-')}.json`);
+  const args = [
+    'run',
+    ...projects.flatMap((name) => ['--project', name]),
+    '--reporter=default',
+    '--reporter=json',
+    `--outputFile.json=${report}`,
+    ...extra,
+  ];
+  const isGood = await run(`${ROOT}node_modules/.bin/vitest`, args, env);
+  const read = ({
+    numPassedTests,
+    numFailedTests,
+  }: {
+    numPassedTests: number;
+    numFailedTests: number;
+  }): Count => ({ passed: numPassedTests, failed: numFailedTests });
+  return countFrom(report, read, isGood);
+}
+
+async function playwright(
+  scratch: string,
+  env: Record<string, string>,
+  extra: readonly string[],
+): Promise<Count> {
+  const report = join(scratch, 'playwright.json');
+  const isGood = await run(
+    `${ROOT}node_modules/.bin/playwright`,
+    ['test', '--config', 'e2e/playwright.config.ts', ...extra],
+    {
+      ...env,
+      PLAYWRIGHT_JSON_OUTPUT_FILE: report,
+    },
+  );
+  const read = ({ stats }: { stats: { expected: number; unexpected: number; flaky: number } }): Count => ({
+    passed: stats.expected,
+    failed: stats.unexpected + stats.flaky,
+  });
+  return countFrom(report, read, isGood);
+}
+
+await main(async () => {
+  const startedAt = Date.now();
+  const counts: Count[] = [];
+  const scratch = mkdtempSync(join(tmpdir(), 'barys-test-'));
+  const cluster =
+    isWanted('unit') || isWanted('journeys')
+      ? await startCluster(join(scratch, 'home'), { throwaway: true })
+      : null;
+  try {
+    const env: Record<string, string> = {};
+    if (cluster !== null) {
+      await ensureDatabase(cluster, 'barys_empty');
+      await migrate(cluster.adminUrl('barys_empty'));
+      env['BARYS_TEST_ADMIN_URL'] = cluster.adminUrl('postgres');
+      env['BARYS_TEST_APP_URL'] = cluster.appUrl('postgres');
+    }
+    if (isWanted('unit'))
+      counts.push(await vitest(scratch, env, ['core', 'store'], part === 'unit' ? rest : []));
+    // The build and the static checks each keep one core busy.
+    const statics = isWanted('checks') ? checks() : null;
+    if (cluster !== null && isWanted('journeys')) {
+      const chromium = chromiumProgram();
+      await ensureDatabase(cluster, 'barys_demo');
+      await prepareDatabase(cluster.adminUrl('barys_demo'));
+      await buildWeb();
+      if (statics !== null) counts.push(await statics);
+      counts.push(await playwright(scratch, { ...env, CHROMIUM: chromium }, part === 'journeys' ? rest : []));
+      if (part === undefined) counts.push(await vitest(scratch, env, ['start'], []));
+    } else if (statics !== null) counts.push(await statics);
+  } finally {
+    await cluster?.stop();
+    rmSync(scratch, { recursive: true, force: true });
+  }
+  const total = counts.reduce((sum, count) => ({
+    passed: sum.passed + count.passed,
+    failed: sum.failed + count.failed,
+  }));
+  if (total.failed > 0) process.exitCode = 1;
+  console.log(`\nTook ${Math.round((Date.now() - startedAt) / 1000)} s.`);
+  console.log(`${total.passed} passed, ${total.failed} failed`);
+});
