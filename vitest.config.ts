@@ -14,7 +14,7 @@ export default defineConfig({
         test: {
           name: 'store',
           include: ['packages/store/**/*.test.ts', 'demo/**/*.test.ts'],
-          testTimeout: 20_000,
+          testTimeout: 20_000, hookTimeout: 60_000,
         },
       },
       // Starts the whole of Barys on the build that the journeys used.

@@ -1,0 +1,46 @@
+import { upAndDown } from '@barys/core';
+import { afterAll, beforeAll, expect, it } from 'vitest';
+import { closedJobs, firstBrokenEntry, listInstruments, loadJob, openJobs } from '@barys/store';
+import { throwaway, type Throwaway } from '../packages/store/test/throwaway';
+import { plantDemo } from './plant';
+
+const NOW = new Date('2026-05-04T12:00:00Z');
+let base: Throwaway;
+
+beforeAll(async () => {
+  base = await throwaway();
+  await plantDemo(base.ownerUrl, NOW);
+});
+afterAll(() => base.drop());
+
+it('the demo is planted once', async () => {
+  expect(await plantDemo(base.ownerUrl, NOW)).toBe(false);
+});
+
+it('the demo has instruments due, jobs in hand at several stages, and two years of signed jobs', async () => {
+  const instruments = await listInstruments(base.app, 100);
+  expect(instruments.filter(({ dueOn }) => dueOn <= '2026-05-10').length).toBeGreaterThanOrEqual(4);
+  const open = await openJobs(base.app, 100);
+  expect(open.map(({ stage }) => stage).sort()).toEqual(['as-found', 'judge', 'sign']);
+  const closed = await closedJobs(base.app, 200);
+  expect(closed.length).toBeGreaterThan(20);
+  const verdicts = new Set(closed.map(({ asFoundVerdict }) => asFoundVerdict));
+  expect(verdicts).toEqual(new Set(['within', 'within-adjust', 'outside']));
+  expect(closed.every(({ asLeftVerdict }) => asLeftVerdict === 'within')).toBe(true);
+});
+
+it('no demo job lies in the future, and each signed run is whole', async () => {
+  for (const { id } of await closedJobs(base.app, 200)) {
+    const job = await loadJob(base.app, id);
+    expect(job.signedAt?.valueOf()).toBeLessThan(NOW.valueOf());
+    for (const run of job.runs)
+      expect(run.readings).toHaveLength(upAndDown(job.instrument.testPoints).length);
+  }
+  for (const { id } of await openJobs(base.app, 100))
+    for (const { readings } of (await loadJob(base.app, id)).runs)
+      for (const { readAt } of readings) expect(readAt.valueOf()).toBeLessThan(NOW.valueOf());
+});
+
+it('the trail of the demo is sound', async () => {
+  expect(await firstBrokenEntry(base.app)).toBeNull();
+});

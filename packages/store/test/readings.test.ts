@@ -1,0 +1,151 @@
+import { randomUUID } from 'node:crypto';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { asFoundRun, loadJob, saveReading } from '../src/index';
+import { throwaway, type Throwaway } from './throwaway';
+import { jobAtAsFound, plantWorks, reading, type Works } from './works';
+
+let base: Throwaway;
+let works: Works;
+let jobId: number;
+let runId: number;
+
+beforeAll(async () => {
+  base = await throwaway();
+  works = await plantWorks(base.owner);
+  ({ jobId, runId } = await jobAtAsFound(base.app, works.technician));
+});
+afterAll(() => base.drop());
+
+const save = (entry: ReturnType<typeof reading>, actor = works.technician) =>
+  base.app.transaction((tx) => saveReading(tx, actor, runId, entry));
+const standing = async () => asFoundRun(await loadJob(base.app, jobId));
+
+describe('a reading', () => {
+  it('is kept as typed and as a number', async () => {
+    await save(reading(1, '4,010', { appliedText: '0.002', appliedAs: 'read' }));
+    expect((await standing())?.readings[0]).toMatchObject({
+      outputText: '4,010',
+      output: 4.01,
+      appliedText: '0.002',
+      applied: 0.002,
+      appliedAs: 'read',
+      readBy: 'Technician A',
+    });
+  });
+
+  it('sent twice is kept once, and both are answered alike', async () => {
+    const entry = reading(2, '8.011');
+    const [first, again] = [await save(entry), await save(entry)];
+    expect(again).toEqual(first);
+    const both = await Promise.all([save({ ...entry }), save({ ...entry })]);
+    expect(both).toEqual([first, first]);
+    expect((await standing())?.readings.filter(({ position }) => position === 2)).toHaveLength(1);
+  });
+
+  it('is corrected by one that supersedes it; the earlier one stays', async () => {
+    const { id } = await save(reading(3, '12.91'));
+    await save(reading(3, '12.019', { supersedes: id }), works.colleague);
+    const run = await standing();
+    expect(run?.readings.find(({ position }) => position === 3)).toMatchObject({
+      outputText: '12.019',
+      readBy: 'Technician B',
+    });
+    expect(run?.superseded).toMatchObject([{ id, outputText: '12.91', readBy: 'Technician A' }]);
+  });
+
+  it('does not push aside one that its writer has not seen', async () => {
+    await save(reading(4, '16.020'));
+    await expect(save(reading(4, '16.111'), works.colleague)).rejects.toThrow(
+      'already has the reading 16.020 by Technician A',
+    );
+  });
+
+  it('of ten people at one point at the same moment is one', async () => {
+    const results = await Promise.allSettled(
+      Array.from({ length: 10 }, (_, index) => save(reading(5, `20.0${index}`))),
+    );
+    expect(results.filter(({ status }) => status === 'fulfilled')).toHaveLength(1);
+    expect((await standing())?.readings.filter(({ position }) => position === 5)).toHaveLength(1);
+  });
+
+  it('needs a number, a point of the run, and a run', async () => {
+    await expect(save(reading(6, '16.0.1'))).rejects.toThrow('more than one decimal sign');
+    await expect(save(reading(10, '4.0'))).rejects.toThrow('The run has no point 10');
+    await expect(saveReading(base.app, works.technician, 999999, reading(1, '4.0'))).rejects.toThrow(
+      'There is no run 999999',
+    );
+    await expect(save(reading(6, '16.0'), works.auditor)).rejects.toThrow('may not do this');
+  });
+
+  it('that fails leaves nothing behind, not in the trail either', async () => {
+    const count = async () => (await base.app.query('select from audit_entry')).length;
+    const before = await count();
+    await expect(save(reading(6, 'x'))).rejects.toThrow('not a number');
+    await expect(
+      base.app.transaction(async (tx) => {
+        await saveReading(tx, works.technician, runId, reading(6, '16.020'));
+        throw new Error('the server went away');
+      }),
+    ).rejects.toThrow('went away');
+    expect(await count()).toBe(before);
+    expect((await standing())?.readings.some(({ position }) => position === 6)).toBe(false);
+  });
+});
+
+describe('the database itself', () => {
+  it('refuses to change or remove a reading, an adjustment, a run or the trail: the application by its rights, the owner by a guard', async () => {
+    const columns = { reading: 'output_text', audit_entry: 'act', run: 'kind', adjustment: 'kind' };
+    for (const [table, column] of Object.entries(columns)) {
+      for (const sql of [
+        `delete from ${table}`,
+        `update ${table} set ${column} = ''`,
+        `truncate ${table} cascade`,
+      ]) {
+        await expect(base.app.query(sql), sql).rejects.toThrow(/permission denied/);
+        await expect(base.owner.query(sql), sql).rejects.toThrow(
+          /only ever added to|permission denied|cannot truncate/,
+        );
+      }
+    }
+  });
+
+  it('gives the application no way to another role', async () => {
+    await expect(base.app.query('reset role; drop table reading')).rejects.toThrow();
+    await expect(base.app.query('create table mine (id int)')).rejects.toThrow('permission denied');
+    await expect(
+      base.app.query(`insert into person (name, role) values ('x', 'technician')`),
+    ).rejects.toThrow('permission denied');
+  });
+
+  it('keeps one first reading a point, and one correction a reading, whatever a program tries', async () => {
+    const insert = (position: number, supersedes: number | null) =>
+      base.app.query(
+        `insert into reading (run_id, position, client_key, applied_text, applied, applied_as, output_text, output,
+           read_by, read_at, supersedes) values ($1, $2, $3, '0', 0, 'set', '4', 4, $4, now(), $5) returning id`,
+        [runId, position, randomUUID(), works.technician.personId, supersedes],
+      );
+    await expect(insert(1, null)).rejects.toThrow('reading_first');
+    const [first] = (await standing())?.superseded ?? [];
+    await expect(insert(3, first?.id ?? 0)).rejects.toThrow('reading_supersedes_key');
+    const atPointOne = (await standing())?.readings.find(({ position }) => position === 1);
+    await expect(insert(9, atPointOne?.id ?? 0)).rejects.toThrow('foreign key');
+  });
+
+  it('takes nothing more for a job that is closed', async () => {
+    await base.owner.query(
+      `update job set stage = 'closed', signed_by = opened_by, signed_at = now(), as_found_verdict = 'within',
+         as_left_verdict = 'within' where id = $1`,
+      [jobId],
+    );
+    await expect(
+      base.app.query(
+        `insert into stage_passed (job_id, stage, done_by, done_at) values ($1, 'sign', $2, now())`,
+        [jobId, works.technician.personId],
+      ),
+    ).rejects.toThrow('signed and closed');
+    await expect(base.app.query(`update job set remark = 'later' where id = $1`, [jobId])).rejects.toThrow(
+      'signed and closed',
+    );
+    await expect(save(reading(7, '12.0'))).rejects.toThrow('The job is at closed');
+  });
+});

@@ -1,0 +1,48 @@
+/** A database of its own for a test file, on the throw-away server that `npm test` starts. */
+import { randomUUID } from 'node:crypto';
+import pg from 'pg';
+import { openDatabase, type Database } from '../src/database';
+
+function serverUrl(name: 'BARYS_TEST_ADMIN_URL' | 'BARYS_TEST_APP_URL'): URL {
+  const text = process.env[name];
+  if (text === undefined) throw new Error(`${name} is not set; run "npm test -- unit"`);
+  return new URL(text);
+}
+
+const inDatabase = (url: URL, name: string): string =>
+  Object.assign(new URL(url), { pathname: `/${name}` }).href;
+
+export interface Throwaway {
+  /** As the application connects. */
+  readonly app: Database;
+  /** As the owner of the tables connects. */
+  readonly owner: Database;
+  readonly ownerUrl: string;
+  drop(): Promise<void>;
+}
+
+async function onServer(sql: string): Promise<void> {
+  const client = new pg.Client({ connectionString: serverUrl('BARYS_TEST_ADMIN_URL').href });
+  await client.connect();
+  await client.query(sql);
+  await client.end();
+}
+
+/** @param template `barys_empty` has the schema and nothing else; `template0` has not even that */
+export async function throwaway(template: 'barys_empty' | 'template0' = 'barys_empty'): Promise<Throwaway> {
+  const name = `test_${randomUUID().replaceAll('-', '')}`;
+  await onServer(`create database ${name} template ${template}`);
+  const ownerUrl = inDatabase(serverUrl('BARYS_TEST_ADMIN_URL'), name);
+  const app = openDatabase(inDatabase(serverUrl('BARYS_TEST_APP_URL'), name));
+  const owner = openDatabase(ownerUrl, 'owner');
+  return {
+    app,
+    owner,
+    ownerUrl,
+    async drop() {
+      await app.close();
+      await owner.close();
+      await onServer(`drop database ${name} with (force)`);
+    },
+  };
+}
