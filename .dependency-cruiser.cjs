@@ -39,7 +39,7 @@ module.exports = {
       from: { path: '^(?:apps|demo|scripts|e2e)/|^packages/([^/]+)/' },
       to: {
         path: '^packages/([^/]+)/',
-        pathNot: ['^packages/$1/', '^packages/[^/]+/src/(index|migrate|evaluation)\\.ts$'],
+        pathNot: ['^packages/$1/', '^packages/[^/]+/src/(index|migrate|evaluation)\\.ts$|^packages/store/test/throwaway\\.ts$'],
         dependencyTypes: ['local'],
       },
     },

@@ -14,12 +14,19 @@ export default defineConfig({
         test: {
           name: 'store',
           include: ['packages/store/**/*.test.ts', 'demo/**/*.test.ts'],
-          testTimeout: 20_000, hookTimeout: 60_000,
+          testTimeout: 20_000,
+          hookTimeout: 60_000,
         },
       },
       // Starts the whole of Barys on the build that the journeys used.
       {
-        test: { name: 'start', include: ['scripts/*.test.ts'], testTimeout: 90_000, fileParallelism: false },
+        test: {
+          name: 'start',
+          include: ['scripts/*.test.ts'],
+          testTimeout: 90_000,
+          hookTimeout: 30_000,
+          fileParallelism: false,
+        },
       },
     ],
   },

@@ -1,7 +1,7 @@
 import { upAndDown } from '@barys/core';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import { closedJobs, firstBrokenEntry, listInstruments, loadJob, openJobs } from '@barys/store';
-import { throwaway, type Throwaway } from '../packages/store/test/throwaway';
+import { throwaway, type Throwaway } from '@barys/store/testing';
 import { plantDemo } from './plant';
 
 const NOW = new Date('2026-05-04T12:00:00Z');

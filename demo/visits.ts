@@ -1,5 +1,5 @@
 /** Visits of the past two years and jobs in hand, walked through the store as a technician would. */
-import { decimalsForResolution, formatFixed, resolutionForSpan } from '@barys/core';
+import { decimalsForResolution, formatFixed, resolutionForSpan, type LinearRange } from '@barys/core';
 import { makeTransmitter, type SimulatedTransmitter } from '@barys/rig';
 import {
   beginAsLeft,
@@ -53,6 +53,9 @@ const RESIDUAL_PERCENT = 0.012;
 const NOISE_PERCENT = 0.008;
 /** Readings taken of a run that was left in the middle. */
 const READINGS_OF_HALF_RUN = 6;
+
+const inputDecimals = ({ lrv, urv }: LinearRange): number =>
+  decimalsForResolution(resolutionForSpan(urv - lrv));
 
 export async function makeVisit(tx: Queryable, visit: Visit): Promise<void> {
   const { instrument, number } = visit;
@@ -128,7 +131,7 @@ export async function makeVisit(tx: Queryable, visit: Visit): Promise<void> {
       await logAdjustment(tx, actor(), jobId, {
         kind,
         description: '',
-        atAppliedText: String(applied),
+        atAppliedText: formatFixed(applied, inputDecimals(range)),
         beforeText: show(faulty, applied),
         afterText: show(trimmed, applied),
       });
@@ -150,8 +153,7 @@ async function climb(
 ): Promise<void> {
   const run = (await loadJob(tx, jobId)).runs.filter((one) => one.kind === kind).at(-1);
   if (run === undefined) throw new Error(`job ${jobId} has no ${kind} run`);
-  const { lrv, urv } = run.madeWith.configuration;
-  const decimals = decimalsForResolution(resolutionForSpan(urv - lrv));
+  const decimals = inputDecimals(run.madeWith.configuration);
   for (const point of run.madeWith.points.filter(({ position }) => position <= most))
     await saveReading(tx, actor(), run.id, {
       position: point.position,

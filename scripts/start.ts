@@ -52,6 +52,11 @@ await main(async () => {
       console.log('\nStopping Barys and PostgreSQL ...');
       void stopAll().then(() => process.exit(0));
     });
+  // npm killed without notice cannot pass anything on; its child is handed to another parent then.
+  const { ppid } = process;
+  setInterval(() => {
+    if (process.ppid !== ppid && process.env['npm_lifecycle_event'] === 'start') process.emit('SIGTERM');
+  }, 1000).unref();
   writeFileSync(LOCK, `${process.pid}\nhttp://127.0.0.1:${port}`);
 
   try {

@@ -68,8 +68,6 @@ async function checks(): Promise<Count> {
           'depcruise',
           '--config',
           '.dependency-cruiser.cjs',
-          '--log-level',
-          'error',
           'packages',
           'apps',
           'demo',

@@ -5,6 +5,7 @@ import dayjs from 'dayjs';
 import { database } from '@/server/database';
 import { dueInWords, localDate, showDate, showMoment } from '@/server/dates';
 import { STAGE_WORD } from '@/jobs/words';
+import { Columns } from '@/ui/Columns';
 import { LineLink } from '@/ui/LineLink';
 import { Sheet } from '@/ui/Sheet';
 
@@ -28,14 +29,7 @@ export default async function TodayPage() {
       <Typography variant="h1" sx={{ mb: 1.5 }}>
         Today, {showDate(now)}
       </Typography>
-      <Box
-        sx={{
-          display: 'grid',
-          gap: 2,
-          gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: '1.15fr 1fr' },
-          alignItems: 'start',
-        }}
-      >
+      <Columns columns="1.15fr 1fr">
         <Sheet title="Due next">
           {instruments.length === 0 && <Typography>No instruments yet.</Typography>}
           {instruments.map((instrument) => (
@@ -124,7 +118,7 @@ export default async function TodayPage() {
             ))}
           </Sheet>
         </Box>
-      </Box>
+      </Columns>
     </>
   );
 }

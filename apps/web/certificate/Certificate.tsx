@@ -14,7 +14,7 @@ import { CorridorDrawing } from './CorridorDrawing';
 import { FIGURES, WORDS } from './fonts';
 
 const styles = StyleSheet.create({
-  page: { fontFamily: WORDS, fontSize: 8.5, color: PAPER.ink, padding: '34 46 48 46', lineHeight: 1.3 },
+  page: { fontFamily: WORDS, fontSize: 8.5, color: PAPER.ink, padding: '34 46 48 46' },
   head: {
     flexDirection: 'row',
     justifyContent: 'space-between',
@@ -22,7 +22,7 @@ const styles = StyleSheet.create({
     paddingBottom: 5,
     marginBottom: 8,
   },
-  title: { fontSize: 15, fontWeight: 700 },
+  title: { fontSize: 15, fontWeight: 700, marginBottom: 3 },
   section: { fontSize: 9.5, fontWeight: 700, marginTop: 9, marginBottom: 3 },
   columns: { flexDirection: 'row', gap: 18 },
   half: { flex: 1 },
@@ -191,6 +191,10 @@ export function Certificate({
       language="en"
     >
       <Page size={paper} style={styles.page}>
+        <View style={styles.foot} fixed>
+          <Text>{`${job.tag}, job ${job.id}`}</Text>
+          <Text render={({ pageNumber, totalPages }) => `page ${pageNumber} of ${totalPages}`} />
+        </View>
         <View style={styles.head}>
           <View>
             <Text style={styles.title}>Calibration certificate</Text>
@@ -207,7 +211,7 @@ export function Certificate({
               facts={[
                 ['Instrument', `${madeWith.body.model}, serial ${job.instrument.serial}`],
                 ['Service', `${job.service}, ${job.area}`],
-                ['Range', rangeInWords(configuration)],
+                ['Range', rangeInWords(configuration, ', ')],
                 [
                   'Tolerance',
                   `±${formatPlain(tolerance.percentOfSpan)} % of output span; adjust above ${formatPlain(tolerance.adjustAbovePercentOfLimit)} % of it`,
@@ -282,10 +286,6 @@ export function Certificate({
             style={{ marginTop: 6, fontWeight: 700 }}
           >{`Signed ${showMoment(job.signedAt)} by ${job.signedBy ?? ''}`}</Text>
         </Section>
-        <View style={styles.foot} fixed>
-          <Text>{`${job.tag}, job ${job.id}`}</Text>
-          <Text render={({ pageNumber, totalPages }) => `page ${pageNumber} of ${totalPages}`} />
-        </View>
       </Page>
     </Document>
   );

@@ -5,9 +5,11 @@ import { PAPER } from '@/ui/palette';
 import { FIGURES } from './fonts';
 
 const WIDTH = 500;
-const HEIGHT = 150;
+const HEIGHT = 122;
 const LEFT = 46;
-const BOTTOM = 18;
+const BOTTOM = 16;
+/** Room for half of the last word under the drawing. */
+const RIGHT = 16;
 
 export function CorridorDrawing({
   asFound,
@@ -19,7 +21,7 @@ export function CorridorDrawing({
   adjustAbovePercent: number;
 }) {
   const reach = corridorReach([...asFound, ...asLeft]);
-  const x = (percent: number) => LEFT + 8 + (percent / 100) * (WIDTH - LEFT - 16);
+  const x = (percent: number) => LEFT + 8 + (percent / 100) * (WIDTH - LEFT - 8 - RIGHT);
   const y = (ofLimit: number) => ((reach - ofLimit) / (2 * reach)) * (HEIGHT - BOTTOM);
   const strip = adjustAbovePercent / 100;
   const label = { fontFamily: FIGURES, fontSize: 7.5, fill: PAPER.muted };

@@ -9,6 +9,7 @@ import RadioGroup from '@mui/material/RadioGroup';
 import Stack from '@mui/material/Stack';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
+import { Columns } from '@/ui/Columns';
 import { Refused } from '@/ui/Refused';
 import { Sheet } from '@/ui/Sheet';
 import { useAct } from '@/ui/useAct';
@@ -91,14 +92,7 @@ export function ConnectForm({
   return (
     <form onSubmit={onSubmit} noValidate>
       <input type="hidden" name="job" value={job} />
-      <Box
-        sx={{
-          display: 'grid',
-          gap: 1.5,
-          gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: '1.1fr 1fr' },
-          alignItems: 'start',
-        }}
-      >
+      <Columns columns="1.1fr 1fr">
         <Stack sx={{ gap: 1.5 }}>
           <ReferencePick name="pressureReference" title="Pressure reference" choices={pressure} />
           <ReferencePick name="meter" title="Meter for the output" choices={meters} />
@@ -137,7 +131,7 @@ export function ConnectForm({
             <Refused answer={answer} />
           </div>
         </Stack>
-      </Box>
+      </Columns>
     </form>
   );
 }

@@ -18,7 +18,7 @@ export function JobHead({ job }: { job: JobFile }) {
     <Box component="header" sx={{ mb: 1.5 }}>
       <Stack direction="row" sx={{ alignItems: 'baseline', columnGap: 1.5, flexWrap: 'wrap', mb: 0.75 }}>
         <Typography variant="h1" component="h1">
-          <Link href={`/instruments/${instrument.tag}`} style={{ textDecoration: 'none' }}>
+          <Link prefetch={false} href={`/instruments/${instrument.tag}`} style={{ textDecoration: 'none' }}>
             {instrument.tag}
           </Link>
         </Typography>

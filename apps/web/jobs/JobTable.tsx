@@ -41,11 +41,16 @@ export function JobTable({
           {jobs.map((job) => (
             <TableRow key={job.id}>
               <TableCell>
-                <Link href={`/jobs/${job.id}`}>{job.id}</Link>
+                <Link prefetch={false} href={`/jobs/${job.id}`}>
+                  {job.id}
+                </Link>
               </TableCell>
               {showInstrument && (
                 <TableCell>
-                  <Link href={`/instruments/${job.tag}`}>{job.tag}</Link> {job.service}
+                  <Link prefetch={false} href={`/instruments/${job.tag}`}>
+                    {job.tag}
+                  </Link>{' '}
+                  {job.service}
                 </TableCell>
               )}
               <TableCell>{REASON_WORD[job.reason]}</TableCell>

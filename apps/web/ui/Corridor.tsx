@@ -137,7 +137,7 @@ export function Corridor({
   };
   const outside = points.filter((point) => Math.abs(point.y) > 1).length;
   return (
-    <Box sx={{ height, position: 'relative' }}>
+    <Box sx={{ height, position: 'relative', overflow: 'hidden' }}>
       {isMounted && (
         <Line
           key={isNight ? 'night' : 'paper'}

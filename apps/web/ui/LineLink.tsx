@@ -20,6 +20,8 @@ export function LineLink({
     <Box
       component={Link}
       href={href}
+      // A list would fetch every line of it beforehand.
+      prefetch={false}
       sx={{
         display: 'flex',
         alignItems: 'center',

@@ -19,6 +19,7 @@ export function Sheet({
   return (
     <Paper
       component="section"
+      aria-label={title}
       variant="outlined"
       sx={{ p: 2, borderColor: 'var(--rule)', minWidth: 0, ...sx }}
     >

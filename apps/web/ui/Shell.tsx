@@ -113,6 +113,7 @@ export function Shell({
               key={name}
               component={Link}
               href={place}
+              prefetch={false}
               aria-current={isAt(place) ? 'page' : undefined}
               sx={{
                 px: 1.25,

@@ -1,5 +1,6 @@
 /** Reference standards and how well each one serves an instrument. */
 import { accuracyRatio, convertPressure, isPressureUnit, type PressureUnit } from '@barys/core';
+import dayjs from 'dayjs';
 import type { Queryable } from './database';
 import type { Instrument } from './instruments';
 
@@ -112,7 +113,10 @@ function fitOf(reference: Reference, instrument: Instrument, today: string): Fit
   // Both as a part of their span, so that pressure and current are compared with the tolerance in the same way.
   const accuracyInput = (weakest / (high - low)) * Math.abs(range.urv - range.lrv);
   const ratio = accuracyRatio(range, tolerance, accuracyInput);
-  const outOfDate = reference.dueOn < today ? `its certificate ran out on ${reference.dueOn}` : null;
+  const outOfDate =
+    reference.dueOn < today
+      ? `its certificate ran out on ${dayjs(reference.dueOn).format('D MMM YYYY')}`
+      : null;
   const tooCoarse =
     ratio < LEAST_ACCURACY_RATIO
       ? `accuracy ratio below ${LEAST_ACCURACY_RATIO}:1, the usual practice`

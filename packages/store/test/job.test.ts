@@ -210,7 +210,7 @@ describe('the connection', () => {
   }
 
   it.each([
-    ['PC-OLD', 'its certificate ran out on 2026-05-03'],
+    ['PC-OLD', 'its certificate ran out on 3 May 2026'],
     ['PC-SHORT', 'does not cover the points'],
     ['DM-1', 'There is no pressure reference DM-1'],
   ])('refuses %s', async (pressureReference, words) => {

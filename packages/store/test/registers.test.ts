@@ -80,7 +80,7 @@ describe('references', () => {
     expect(fits[0]?.ratio).toBeCloseTo(0.015 / 0.0033, 12);
     expect(fits.map(({ unfit }) => unfit === null)).toEqual([true, true, false, false]);
     expect(fits[1]?.caution).toContain('below 4:1');
-    expect(fits[2]?.unfit).toBe('its certificate ran out on 2026-05-03');
+    expect(fits[2]?.unfit).toBe('its certificate ran out on 3 May 2026');
     expect(fits[3]).toMatchObject({ ratio: null });
     expect(fits[3]?.unfit).toContain('-1 to 3 bar');
   });

@@ -42,7 +42,9 @@ export default async function InstrumentsPage() {
               {instruments.map(({ id, tag, service, area, configuration, tolerance, dueOn }) => (
                 <TableRow key={id}>
                   <TableCell>
-                    <Link href={`/instruments/${tag}`}>{tag}</Link>
+                    <Link prefetch={false} href={`/instruments/${tag}`}>
+                      {tag}
+                    </Link>
                   </TableCell>
                   <TableCell>{service}</TableCell>
                   <TableCell>{area}</TableCell>

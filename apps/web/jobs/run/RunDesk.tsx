@@ -8,17 +8,15 @@ import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
 import { useMemo, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
-import { finishRunAction } from '@/jobs/actions';
 import { Corridor, CorridorKey } from '@/ui/Corridor';
 import { corridorPoints } from '@/ui/corridor';
 import { figuresFor } from '@/ui/figures';
-import { Refused } from '@/ui/Refused';
 import { Sheet } from '@/ui/Sheet';
 import { Stave } from '@/ui/Stave';
-import { useAct } from '@/ui/useAct';
 import { ApplyPanel, RunFigures } from './ApplyPanel';
 import { Climb, type ClimbPoint } from './Climb';
 import type { Draft } from './keep';
+import { Finish } from './Finish';
 import { KeysSheet } from './KeysSheet';
 import { parseColumn } from './paste';
 import { ReadingField } from './ReadingField';
@@ -259,34 +257,5 @@ function Status({
         </Button>
       </Stack>
     </Stack>
-  );
-}
-
-/** All points are read: on to what comes next. */
-function Finish({
-  jobId,
-  kind,
-  count,
-  isSaved,
-}: {
-  jobId: number;
-  kind: ShownRun['kind'];
-  count: number;
-  isSaved: boolean;
-}) {
-  const { answer, isPending, onSubmit } = useAct(finishRunAction);
-  return (
-    <form onSubmit={onSubmit}>
-      <input type="hidden" name="job" value={jobId} />
-      <input type="hidden" name="kind" value={kind} />
-      <Typography sx={{ fontWeight: 700, fontSize: 20, mb: 0.5 }}>All {count} points are read</Typography>
-      <Typography variant="body2" sx={{ color: 'text.secondary', mb: 1.5 }}>
-        ↑ goes back to a reading to correct it.
-      </Typography>
-      <Button type="submit" variant="contained" size="large" disabled={isPending || !isSaved} autoFocus>
-        {kind === 'as-found' ? 'Judge' : 'Go to the signature'}
-      </Button>
-      <Refused answer={answer} />
-    </form>
   );
 }

@@ -1,7 +1,7 @@
 import { asFoundRun, asLeftRun, StoreError, type JobFile } from '@barys/store';
-import Box from '@mui/material/Box';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
+import { Columns } from '@/ui/Columns';
 import { Corridor, CorridorKey } from '@/ui/Corridor';
 import { corridorPoints } from '@/ui/corridor';
 import { figuresFor } from '@/ui/figures';
@@ -24,14 +24,7 @@ export function AdjustStage({ job }: { job: JobFile }) {
   const pass = (asLeft?.pass ?? 0) + 1;
   const ofThisPass = job.adjustments.filter((adjustment) => adjustment.pass === pass);
   return (
-    <Box
-      sx={{
-        display: 'grid',
-        gap: 1.5,
-        gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: '1.5fr 1fr' },
-        alignItems: 'start',
-      }}
-    >
+    <Columns columns="1.5fr 1fr">
       <Stack sx={{ gap: 1.5 }}>
         <Sheet title="Log what was done" aside={pass > 1 ? `pass ${pass}` : undefined}>
           <AdjustForm
@@ -85,6 +78,6 @@ export function AdjustStage({ job }: { job: JobFile }) {
           />
         </Sheet>
       </Stack>
-    </Box>
+    </Columns>
   );
 }

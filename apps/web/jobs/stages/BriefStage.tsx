@@ -15,9 +15,11 @@ import TableHead from '@mui/material/TableHead';
 import TableRow from '@mui/material/TableRow';
 import { database } from '@/server/database';
 import { dueInWords, localDate, showDate } from '@/server/dates';
+import { Columns } from '@/ui/Columns';
 import { Figure } from '@/ui/Figure';
 import { figuresFor } from '@/ui/figures';
 import { Facts } from '@/ui/Facts';
+import { ratioInWords } from '@/ui/ratio';
 import { Sheet } from '@/ui/Sheet';
 import { Stave } from '@/ui/Stave';
 import { VerdictMark } from '@/ui/VerdictMark';
@@ -35,19 +37,12 @@ export async function BriefStage({ job }: { job: JobFile }) {
   ]);
   const last = history.find(({ stage }) => stage === 'closed');
   const suitable = rankReferences(references, 'pressure', instrument, today).filter(
-    ({ unfit }) => unfit === null,
+    ({ unfit, caution }) => unfit === null && caution === null,
   );
   const figures = figuresFor(configuration);
   const rising = upAndDown(instrument.testPoints).filter(({ direction }) => direction === 'up');
   return (
-    <Box
-      sx={{
-        display: 'grid',
-        gap: 1.5,
-        gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: '1fr 1.15fr' },
-        alignItems: 'start',
-      }}
-    >
+    <Columns columns="1fr 1.15fr">
       <Stack sx={{ gap: 1.5 }}>
         <Sheet title="The work">
           <Facts
@@ -77,13 +72,13 @@ export async function BriefStage({ job }: { job: JobFile }) {
               [
                 'References',
                 suitable.length === 0
-                  ? 'none in date covers this range'
+                  ? `none in date is ${LEAST_ACCURACY_RATIO} times as good as the tolerance`
                   : suitable
                       .map(
                         ({ reference, ratio }) =>
-                          `${reference.tag} (${ratio === null ? '' : formatPlain(Math.floor(ratio * 10) / 10)}:1)`,
+                          `${reference.tag}${ratio === null ? '' : ` (${ratioInWords(ratio)})`}`,
                       )
-                      .join(', ') + `; at least ${LEAST_ACCURACY_RATIO}:1 is usual`,
+                      .join(', ') + `; at least ${LEAST_ACCURACY_RATIO} : 1 is usual`,
               ],
             ]}
           />
@@ -138,6 +133,6 @@ export async function BriefStage({ job }: { job: JobFile }) {
           </Table>
         </Sheet>
       </Stack>
-    </Box>
+    </Columns>
   );
 }

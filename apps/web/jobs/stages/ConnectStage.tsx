@@ -2,14 +2,14 @@ import { listReferences, rankReferences, type Fit, type JobFile } from '@barys/s
 import { formatPlain } from '@barys/core';
 import { database } from '@/server/database';
 import { localDate, showDate } from '@/server/dates';
+import { ratioInWords } from '@/ui/ratio';
 import { ConnectForm, type ReferenceChoice } from '../ConnectForm';
 
 function toChoice({ reference, ratio, unfit, caution }: Fit): ReferenceChoice {
   return {
     tag: reference.tag,
     about: `${reference.description}, ${formatPlain(reference.rangeLow)} … ${formatPlain(reference.rangeHigh)} ${reference.unit}`,
-    // Rounded down, so that 3.96 is never shown as the 4 that it is not.
-    ratio: ratio === null ? null : `${formatPlain(Math.floor(ratio * 10) / 10)} : 1`,
+    ratio: ratio === null ? null : ratioInWords(ratio),
     dueOn: showDate(reference.dueOn),
     unfit,
     caution,

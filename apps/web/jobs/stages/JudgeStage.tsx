@@ -1,8 +1,8 @@
 import { formatPlain, type RunEvaluation, type Tolerance } from '@barys/core';
 import { asFoundRun, evaluateStoredRun, StoreError, type JobFile } from '@barys/store';
-import Box from '@mui/material/Box';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
+import { Columns } from '@/ui/Columns';
 import { Corridor, CorridorKey } from '@/ui/Corridor';
 import { corridorPoints } from '@/ui/corridor';
 import { Sheet } from '@/ui/Sheet';
@@ -31,14 +31,7 @@ export function JudgeStage({ job }: { job: JobFile }) {
   const evaluation = evaluateStoredRun(run);
   const { tolerance } = run.madeWith;
   return (
-    <Box
-      sx={{
-        display: 'grid',
-        gap: 1.5,
-        gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: '1fr 1.3fr' },
-        alignItems: 'start',
-      }}
-    >
+    <Columns columns="1fr 1.3fr">
       <Stack sx={{ gap: 1.5 }}>
         <Sheet title="As found">
           <RunSummary run={run} />
@@ -60,6 +53,6 @@ export function JudgeStage({ job }: { job: JobFile }) {
           <RunTable run={run} />
         </Sheet>
       </Stack>
-    </Box>
+    </Columns>
   );
 }

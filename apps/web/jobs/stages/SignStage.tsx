@@ -1,8 +1,8 @@
 import { asFoundRun, asLeftRun, evaluateStoredRun, StoreError, type JobFile } from '@barys/store';
-import Box from '@mui/material/Box';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
 import { actingPerson } from '@/server/person';
+import { Columns } from '@/ui/Columns';
 import { Corridor, CorridorKey } from '@/ui/Corridor';
 import { corridorPoints } from '@/ui/corridor';
 import { figuresFor } from '@/ui/figures';
@@ -21,15 +21,8 @@ export async function SignStage({ job }: { job: JobFile }) {
   const person = await actingPerson();
   const finalVerdict = evaluateStoredRun(asLeft ?? asFound).verdict;
   return (
-    <Box
-      sx={{
-        display: 'grid',
-        gap: 1.5,
-        gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: '1fr 1fr' },
-        alignItems: 'start',
-      }}
-    >
-      <Box sx={{ display: 'grid', gap: 1.5, gridTemplateColumns: { xs: 'minmax(0, 1fr)', sm: '1fr 1fr' } }}>
+    <Columns columns="1fr 1fr">
+      <Columns columns="repeat(2, minmax(0, 1fr))" from="sm">
         <Sheet title="As found">
           <RunSummary run={asFound} />
         </Sheet>
@@ -51,7 +44,7 @@ export async function SignStage({ job }: { job: JobFile }) {
             />
           </Sheet>
         )}
-      </Box>
+      </Columns>
       <Stack sx={{ gap: 1.5 }}>
         <Sheet title="Error against the limit" aside={<CorridorKey hasAsLeft={asLeft !== null} />}>
           <Corridor
@@ -75,6 +68,6 @@ export async function SignStage({ job }: { job: JobFile }) {
           />
         </Sheet>
       </Stack>
-    </Box>
+    </Columns>
   );
 }

@@ -10,6 +10,7 @@ import { JobTable } from '@/jobs/JobTable';
 import { STAGE_WORD } from '@/jobs/words';
 import { database } from '@/server/database';
 import { dueInWords, localDate, showDate } from '@/server/dates';
+import { Columns } from '@/ui/Columns';
 import { Facts } from '@/ui/Facts';
 import { LinkButton } from '@/ui/LinkButton';
 import { Sheet } from '@/ui/Sheet';
@@ -58,7 +59,7 @@ export default async function InstrumentPage({ params }: { params: Params }) {
           )}
         </Box>
       </Stack>
-      <Box sx={{ display: 'grid', gap: 2, gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: '1.5fr 1fr' } }}>
+      <Columns columns="1.5fr 1fr">
         <Sheet title="Signal stave" aside={`body: ${body.model}`}>
           <Stave body={body} configuration={configuration} spacing={76} />
         </Sheet>
@@ -90,7 +91,7 @@ export default async function InstrumentPage({ params }: { params: Params }) {
             empty="None yet. The first signed job sets the next due date."
           />
         </Sheet>
-      </Box>
+      </Columns>
     </>
   );
 }

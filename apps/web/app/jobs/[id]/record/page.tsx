@@ -10,6 +10,7 @@ import { RunTable } from '@/jobs/RunTable';
 import { StageHistory } from '@/jobs/StageHistory';
 import { CHECK_WORD, REASON_WORD, STAGE_WORD } from '@/jobs/words';
 import { showDate, showMoment } from '@/server/dates';
+import { Columns } from '@/ui/Columns';
 import { Corridor, CorridorKey } from '@/ui/Corridor';
 import { corridorPoints } from '@/ui/corridor';
 import { figuresFor } from '@/ui/figures';
@@ -46,14 +47,7 @@ export default async function RecordPage({ params }: { params: Params }) {
         )}
         <LinkButton href={`/instruments/${job.tag}`}>{job.tag}</LinkButton>
       </Stack>
-      <Box
-        sx={{
-          display: 'grid',
-          gap: 1.5,
-          gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: '1fr 1fr' },
-          alignItems: 'start',
-        }}
-      >
+      <Columns columns="1fr 1fr">
         <Visit job={job} />
         {asFound !== null && (
           <Sheet title="Error against the limit" aside={<CorridorKey hasAsLeft={asLeft !== null} />}>
@@ -76,7 +70,7 @@ export default async function RecordPage({ params }: { params: Params }) {
         <Sheet title="How the job went" sx={{ gridColumn: '1 / -1' }}>
           <StageHistory job={job} />
         </Sheet>
-      </Box>
+      </Columns>
     </>
   );
 }

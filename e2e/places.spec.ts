@@ -1,0 +1,131 @@
+import { expectAccessible, workAs } from './support/hands';
+import { expect, test } from './support/works';
+
+const PAGES = ['/', '/jobs', '/instruments', '/instruments/PT-2301'];
+
+test('every place is accessible by day and by night, and fits a phone', async ({ page }) => {
+  await page.goto('/');
+  await workAs(page, 'Technician A');
+  const links = await page
+    .getByRole('link', { name: /PT-(1310|6003|2215)/ })
+    .evaluateAll((all) =>
+      all
+        .map((one) => one.getAttribute('href'))
+        .filter((href): href is string => href?.startsWith('/jobs/') ?? false),
+    );
+  expect(links).toHaveLength(3);
+  for (const path of [...PAGES, ...links]) {
+    await page.setViewportSize({ width: 1280, height: 800 });
+    await page.goto(path);
+    await expect(page.getByRole('heading').first()).toBeVisible();
+    await expectAccessible(page);
+    await page.getByRole('button', { name: 'Switch to night' }).click();
+    await expectAccessible(page);
+    await page.setViewportSize({ width: 390, height: 844 });
+    const overflow = () => page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
+    await expect.poll(overflow, `${path} must not scroll sideways on a phone`).toBeLessThanOrEqual(0);
+    await expectAccessible(page);
+    await page.getByRole('button', { name: 'Switch to paper (day)' }).click();
+  }
+});
+
+test('the run fits its screen without scrolling', async ({ page }) => {
+  await page.goto('/jobs');
+  await page
+    .getByRole('row', { name: /PT-2215/ })
+    .first()
+    .getByRole('link')
+    .first()
+    .click();
+  await expect(page.getByRole('textbox', { name: /^Reading at/ })).toBeFocused();
+  const overflow = await page.evaluate(() => document.documentElement.scrollHeight - window.innerHeight);
+  expect(overflow).toBeLessThanOrEqual(0);
+});
+
+test('nobody acts without a name, and an auditor changes nothing', async ({ page }) => {
+  await page.goto('/instruments/PT-2107');
+  await page.getByRole('button', { name: 'Start a job' }).click();
+  await expect(page.getByText('Choose who is working first')).toBeVisible();
+  await workAs(page, 'Auditor');
+  await page.getByRole('button', { name: 'Start a job' }).click();
+  await expect(page.getByText('Auditor has the role auditor, which may not do this.')).toBeVisible();
+});
+
+test('addresses that lead nowhere say so', async ({ page }) => {
+  for (const path of ['/instruments/PT-0000', '/jobs/999999', '/jobs/x', '/jobs/2101/nowhere', '/nowhere']) {
+    const answer = await page.goto(path);
+    expect(answer?.status(), path).toBe(404);
+    await expect(page.getByText('There is nothing at this address')).toBeVisible();
+  }
+});
+
+test('the edges are guarded: headers, origin, rate, and errors as problem details', async ({
+  request,
+  works,
+}) => {
+  const home = await request.get('/');
+  const headers = home.headers();
+  expect(headers['content-security-policy']).toMatch(/script-src 'self' 'nonce-[^']+' 'strict-dynamic'/);
+  expect(headers['content-security-policy']).toContain("frame-ancestors 'none'");
+  expect(headers).toMatchObject({ 'x-content-type-options': 'nosniff', 'referrer-policy': 'same-origin' });
+  expect(headers['x-powered-by']).toBeUndefined();
+
+  const [{ run } = { run: 0 }] = await works.query<{ run: number }>(
+    `select max(run.id)::int as run from run join job on job.id = job_id where stage = 'as-found'`,
+  );
+  const reading = {
+    position: 7,
+    clientKey: '7b1f1c2e-6a52-4a83-9a4e-0d5b3f6f2a11',
+    appliedText: '2.000',
+    appliedAs: 'set',
+    outputText: '12.045',
+    supersedes: null,
+  };
+  const post = (data: object, more: Record<string, string> = {}) =>
+    request.post(`/api/v1/runs/${run}/readings`, { data, headers: more });
+  const signed = { cookie: 'barys-person=1' };
+  const audit = { cookie: 'barys-person=5' };
+
+  for (const [answer, status, words] of [
+    [await post(reading), 401, 'Choose who is working first'],
+    [await post(reading, audit), 403, 'may not do this'],
+    [await post(reading, { ...signed, 'sec-fetch-site': 'cross-site' }), 403, 'made on its own pages'],
+    [await post({ ...reading, outputText: '12.0.4' }, signed), 422, 'more than one decimal sign'],
+    [await post({ ...reading, position: 99 }, signed), 409, 'no point 99'],
+    [await post({ ...reading, position: 1 }, signed), 409, 'already has the reading'],
+    [
+      await request.post('/api/v1/runs/999999/readings', { data: reading, headers: signed }),
+      404,
+      'no run 999999',
+    ],
+    [await request.get('/jobs/2101/certificate?paper=a9'), 422, ''],
+  ] as const) {
+    expect(answer.status(), words).toBe(status);
+    expect(answer.headers()['content-type']).toContain('application/problem+json');
+    const problem = (await answer.json()) as { status: number; detail: string };
+    expect(problem.status).toBe(status);
+    expect(problem.detail).toContain(words);
+  }
+  const malformed = await post({ ...reading, outputText: '12,x' }, signed);
+  expect(((await malformed.json()) as { field: string }).field).toBe('outputText');
+  expect((await post(reading, signed)).status()).toBe(201);
+
+  const statuses = await Promise.all(
+    Array.from({ length: 330 }, async () => (await post({}, { cookie: 'barys-person=2' })).status()),
+  );
+  expect(statuses.filter((status) => status === 429).length).toBeGreaterThanOrEqual(25);
+});
+
+test('only a signed job has a certificate, in A4 and in Letter', async ({ request, works }) => {
+  const [{ open, closed } = { open: 0, closed: 0 }] = await works.query<{ open: number; closed: number }>(
+    `select max(id) filter (where stage <> 'closed')::int as open, max(id) filter (where stage = 'closed')::int as closed
+     from job`,
+  );
+  expect((await request.get(`/jobs/${open}/certificate`)).status()).toBe(409);
+  const size = async (paper: string) => {
+    const body = await (await request.get(`/jobs/${closed}/certificate?paper=${paper}`)).body();
+    return /MediaBox \[0 0 ([\d.]+) ([\d.]+)\]/.exec(body.toString('latin1'))?.slice(1).map(Number);
+  };
+  expect((await size('a4'))?.map(Math.round)).toEqual([595, 842]);
+  expect((await size('letter'))?.map(Math.round)).toEqual([612, 792]);
+});

@@ -1,0 +1,115 @@
+/** Each journey has a works of its own: a copy of the demo database and a web server that it may kill. */
+import { test as base, type Page } from '@playwright/test';
+import { spawn, type ChildProcess } from 'node:child_process';
+import { randomUUID } from 'node:crypto';
+import { once } from 'node:events';
+import { createServer, type AddressInfo } from 'node:net';
+import { setTimeout as sleep } from 'node:timers/promises';
+import { fileURLToPath } from 'node:url';
+import pg from 'pg';
+
+const ROOT = fileURLToPath(new URL('../..', import.meta.url));
+
+function serverUrl(name: 'BARYS_TEST_ADMIN_URL' | 'BARYS_TEST_APP_URL', database: string): string {
+  const text = process.env[name];
+  if (text === undefined) throw new Error(`${name} is not set; run "npm test -- journeys"`);
+  return Object.assign(new URL(text), { pathname: `/${database}` }).href;
+}
+
+async function query<Row extends object>(database: string, sql: string): Promise<Row[]> {
+  const client = new pg.Client({ connectionString: serverUrl('BARYS_TEST_ADMIN_URL', database) });
+  await client.connect();
+  try {
+    return (await client.query<Row>(sql)).rows;
+  } finally {
+    await client.end();
+  }
+}
+
+async function freePort(): Promise<number> {
+  const server = createServer().listen(0, '127.0.0.1');
+  await once(server, 'listening');
+  const { port } = server.address() as AddressInfo;
+  server.close();
+  await once(server, 'close');
+  return port;
+}
+
+export class Works {
+  private server: ChildProcess | null = null;
+  private constructor(
+    private readonly database: string,
+    private readonly port: number,
+  ) {}
+
+  static async open(): Promise<Works> {
+    const database = `journey_${randomUUID().replaceAll('-', '')}`;
+    await query('postgres', `create database ${database} template barys_demo`);
+    const works = new Works(database, await freePort());
+    await works.startServer();
+    return works;
+  }
+
+  get url(): string {
+    return `http://127.0.0.1:${this.port}`;
+  }
+
+  async startServer(): Promise<void> {
+    this.server = spawn(
+      process.execPath,
+      [`${ROOT}node_modules/next/dist/bin/next`, 'start', '.', '-H', '127.0.0.1', '-p', String(this.port)],
+      {
+        cwd: `${ROOT}apps/web`,
+        stdio: 'ignore',
+        env: {
+          ...process.env,
+          DATABASE_URL: serverUrl('BARYS_TEST_APP_URL', this.database),
+          NODE_ENV: 'production',
+          NEXT_TELEMETRY_DISABLED: '1',
+        },
+      },
+    );
+    for (let tries = 0; tries < 300; tries += 1) {
+      const answer = await fetch(`${this.url}/api/v1/health`).catch(() => null);
+      if (answer?.ok) return;
+      await sleep(100);
+    }
+    throw new Error('the web server did not answer within 30 s');
+  }
+
+  /** As a power cut would: without a chance to finish anything. */
+  async killServer(): Promise<void> {
+    if (this.server === null) return;
+    const ended = once(this.server, 'exit');
+    this.server.kill('SIGKILL');
+    await ended;
+    this.server = null;
+  }
+
+  query<Row extends object>(sql: string): Promise<Row[]> {
+    return query<Row>(this.database, sql);
+  }
+
+  async close(): Promise<void> {
+    await this.killServer();
+    await query('postgres', `drop database ${this.database} with (force)`);
+  }
+}
+
+export const test = base.extend<{ works: Works; page: Page }>({
+  works: async ({}, use) => {
+    const works = await Works.open();
+    await use(works);
+    await works.close();
+  },
+  baseURL: async ({ works }, use) => use(works.url),
+  // Errors of the page's own code fail the journey that met them.
+  page: async ({ page }, use) => {
+    const errors: string[] = [];
+    page.on('pageerror', (error) => errors.push(error.message));
+    await use(page);
+    if (errors.length > 0) throw new Error(`the page threw: ${errors.join('; ')}`);
+  },
+});
+
+export { expect } from '@playwright/test';

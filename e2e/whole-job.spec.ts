@@ -1,0 +1,192 @@
+import { expectAccessible, Keyboard, savedLine, workAs } from './support/hands';
+import { pagesOfPdf } from './support/pdf';
+import { expect, test } from './support/works';
+
+/** PT-2107: 0 … 6 bar, ±0.25 % of span, so ±0.040 mA. The first lies exactly on the limit, the third is outside. */
+const AS_FOUND = ['4.040', '8.035', '12.041', '16.030', '20.030', '16.036', '12.04', '8,038', '4.039'];
+const AS_LEFT = ['4.002', '8.001', '12.000', '15.999', '19.998', '16.003', '12.004', '8.004', '4.002'];
+
+test('a technician does a whole job by keyboard, from Today to the certificate', async ({ page, works }) => {
+  const keys = new Keyboard(page);
+  await page.goto('/');
+  await workAs(page, 'Technician B');
+  await expectAccessible(page);
+
+  await page.getByRole('link', { name: /PT-2107/ }).focus();
+  await keys.press('Enter');
+  await expect(page.getByRole('heading', { name: /PT-2107/ })).toBeVisible();
+  await expect(
+    page.getByRole('img', {
+      name: /Pressure 0 to 6 bar gives 4 to 20 mA; the body reaches from −1 to 16 bar/,
+    }),
+  ).toBeVisible();
+  await expectAccessible(page);
+  await expect(page.getByRole('button', { name: 'Start a job' })).toBeFocused();
+  await keys.press('Enter');
+
+  // Brief
+  await expect(page.getByRole('button', { name: 'Brief read, connect' })).toBeFocused();
+  await expect(page.getByText('hot juice, 95 °C')).toBeVisible();
+  const expected = page
+    .getByRole('region', { name: 'What to apply and expect' })
+    .getByRole('row', { name: /^75 %/ });
+  await expect(expected).toHaveText('75 %4.50016.00015.96016.040');
+  await expectAccessible(page);
+  await keys.press('Enter');
+
+  // Connect: the best reference in date is chosen; the deadweight tester ran out and cannot be.
+  await expect(page.getByRole('radio', { name: /PC-02/ })).toBeChecked();
+  await expect(page.getByRole('radio', { name: /DW-01/ })).toBeDisabled();
+  await expectAccessible(page);
+  await expect(page.getByRole('checkbox').first()).toBeFocused();
+  for (let check = 0; check < 4; check += 1) await keys.press('Space', 'Tab');
+  await keys.press('Tab');
+  await keys.type('21.5');
+  await keys.press('Tab');
+  await keys.type('48');
+  await keys.press('Tab');
+  await keys.type('1009');
+  await keys.press('Enter');
+
+  // As found: digits and Enter, nothing else.
+  await expect(page.getByRole('textbox', { name: 'Reading at 0 % rising, in mA' })).toBeFocused();
+  await expectAccessible(page);
+  keys.presses = 0;
+  for (const reading of AS_FOUND) {
+    await keys.type(reading);
+    await keys.press('Enter');
+  }
+  expect(keys.presses).toBe(AS_FOUND.join('').length + AS_FOUND.length);
+  await expect(savedLine(page)).toHaveText(/^saved \d\d:\d\d:\d\d$/);
+  await expect(page.getByRole('listitem').filter({ hasText: '4.040' })).toContainText('+0.250 %');
+  await expect(page.getByRole('button', { name: 'Judge' })).toBeFocused();
+  await keys.press('Enter');
+
+  // Judge
+  const summary = page.getByRole('region', { name: 'As found', exact: true });
+  await expect(summary).toContainText('outside');
+  await expect(summary).toContainText('+0.256 % of span at 50 % rising');
+  await expect(summary).toContainText('Zero error+0.247 % of span');
+  await expect(summary).toContainText('Span error−0.059 % of span');
+  await expect(summary).toContainText('Hysteresis0.038 % of span');
+  const rows = page.getByRole('region', { name: 'Readings as found' }).getByRole('row');
+  await expect(rows.nth(1)).toHaveText('▲ 0 %0.0004.0004.040+0.250within, adjust');
+  await expect(rows.nth(3)).toHaveText('▲ 50 %3.00012.00012.041+0.256outside');
+  await expect(rows.nth(8)).toHaveText('▼ 25 %1.5008.0008,038+0.238within, adjust');
+  await expect(page.getByText('1 of 9 readings are outside the limit')).toBeVisible();
+  await expectAccessible(page);
+  await expect(page.getByRole('button', { name: 'Adjust', exact: true })).toBeFocused();
+  await keys.press('Enter');
+
+  // Adjust: zero, then span; what was read before is there already.
+  const after = page.getByRole('textbox', { name: 'After, mA' });
+  await expect(after).toBeFocused();
+  await expect(page.getByRole('textbox', { name: 'Before, mA' })).toHaveValue('4.040');
+  await expectAccessible(page);
+  await keys.type('4.001');
+  await keys.press('Enter');
+  await expect(page.getByRole('row', { name: /^Zero/ })).toContainText('4.0404.001');
+  await expect(after).toBeFocused();
+  await expect(page.getByRole('textbox', { name: 'Applied, bar' })).toHaveValue('6.000');
+  await keys.type('19.998');
+  await keys.press('Enter');
+  await expect(page.getByRole('row', { name: /^Span/ })).toContainText('20.03019.998');
+  await page.getByRole('button', { name: 'Begin as left' }).focus();
+  await keys.press('Enter');
+
+  // As left, over the pale readings of before.
+  await expect(page.getByRole('textbox', { name: 'Reading at 0 % rising, in mA' })).toBeFocused();
+  await expect(page.getByText('found 12.041')).toBeVisible();
+  for (const reading of AS_LEFT) {
+    await keys.type(reading);
+    await keys.press('Enter');
+  }
+  await expect(page.getByRole('button', { name: 'Go to the signature' })).toBeFocused();
+  await keys.press('Enter');
+
+  // Sign
+  await expect(page.getByRole('button', { name: 'Sign as Technician B' })).toBeFocused();
+  await expectAccessible(page);
+  await keys.press('Enter');
+
+  // The record and the certificate
+  await expect(page).toHaveURL(/\/record$/);
+  await expectAccessible(page);
+  const download = page.waitForEvent('download');
+  await page.getByRole('link', { name: 'Download certificate (PDF)' }).click();
+  const file = await download;
+  expect(file.suggestedFilename()).toMatch(/^PT-2107-\d+\.pdf$/);
+  const pages = await pagesOfPdf(await file.path());
+  const text = pages.join(' ');
+  for (const words of [
+    'Calibration certificate',
+    'Marrowfen Sugar Works',
+    'PT-2107',
+    '0 … 6 bar, 4 … 20 mA, 0 … 6 bar',
+    '±0.25 % of output span',
+    'PC-02, Pressure calibrator, 20 bar module',
+    'certificate K-26-0312, due',
+    'DM-01, Loop meter',
+    '21.5 °C, 48 % relative humidity, 1009 hPa',
+    '50 % rising 3.000 12.000 12.041 +0.256 outside',
+    '25 % falling 1.500 8.000 8,038 +0.238 within, adjust',
+    'Zero at 0.000 bar: 4.040 before, 4.001 mA after',
+    '75 % falling 4.500 16.000 16.003 +0.019 within',
+    'worst error +0.256 %',
+    'a reading on the limit is inside',
+    'by Technician B',
+  ])
+    expect(text).toContain(words);
+  for (const [index, one] of pages.entries()) expect(one).toContain(`page ${index + 1} of ${pages.length}`);
+
+  // The instrument has the run, and is due a year from today.
+  await page.getByRole('link', { name: 'PT-2107' }).first().click();
+  await expect(page).toHaveURL(/\/instruments\/PT-2107$/);
+  const newest = page.getByRole('region', { name: 'Jobs' }).getByRole('row').nth(1);
+  await expect(newest).toContainText('outside');
+  await expect(newest).toContainText('Technician B');
+  const [{ due, broken } = { due: '', broken: 0 }] = await works.query<{
+    due: string;
+    broken: number | null;
+  }>(
+    `select to_char(current_date + interval '12 months', 'FMDD Mon YYYY') as due, first_broken_audit_entry() as broken`,
+  );
+  await expect(page.getByText(`${due} (in 36`)).toBeVisible();
+  expect(broken).toBeNull();
+});
+
+test('an instrument that is well within is left as found, without an as-left run', async ({ page }) => {
+  await page.goto('/');
+  await workAs(page, 'Technician A');
+  await page.goto('/instruments/PT-1204');
+  await page.getByRole('button', { name: 'Start a job' }).press('Enter');
+  await page.getByRole('button', { name: 'Brief read, connect' }).press('Enter');
+  await page.getByLabel('If one is left out: why').fill('bench test, never under pressure');
+  await page.getByLabel('Temperature, °C').fill('20');
+  await page.getByLabel('Humidity, %').fill('50');
+  await page.getByLabel('Barometer, hPa').fill('1,013');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('Barometer: type a number from 500 to 1100 hPa.')).toBeVisible();
+  await expect(page.getByLabel('If one is left out: why')).toHaveValue('bench test, never under pressure');
+  await page.getByLabel('Barometer, hPa').fill('1013');
+  await page.keyboard.press('Enter');
+
+  await page.getByRole('textbox', { name: /^Reading at 0 % rising/ }).waitFor();
+  const column = ['4.005', '8.004', '12.003', '16.002', '20.001', '16.002', '12.003', '8.004', '4.005'].join(
+    '\n',
+  );
+  await page.evaluate((text) => {
+    const data = new DataTransfer();
+    data.setData('text', text);
+    document.activeElement?.dispatchEvent(
+      new ClipboardEvent('paste', { clipboardData: data, bubbles: true }),
+    );
+  }, column);
+  await page.getByRole('button', { name: 'Judge' }).press('Enter');
+  await expect(page.getByText('leave it alone')).toBeVisible();
+  await page.getByRole('button', { name: 'Leave as found' }).press('Enter');
+  await expect(page.getByText('Left as found: nothing was adjusted.')).toBeVisible();
+  await page.getByRole('button', { name: 'Sign as Technician A' }).press('Enter');
+  await expect(page.getByText('bench test, never under pressure')).toBeVisible();
+  await expect(page.getByRole('list', { name: 'Stages' })).toContainText('As left (not needed)');
+});
