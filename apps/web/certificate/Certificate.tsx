@@ -14,7 +14,7 @@ import { CorridorDrawing } from './CorridorDrawing';
 import { FIGURES, WORDS } from './fonts';
 
 const styles = StyleSheet.create({
-  page: { fontFamily: WORDS, fontSize: 8.5, color: PAPER.ink, padding: '34 46 48 46' },
+  page: { fontFamily: WORDS, fontSize: 8.5, color: PAPER.ink, padding: '30 46 40 46' },
   head: {
     flexDirection: 'row',
     justifyContent: 'space-between',
@@ -23,7 +23,7 @@ const styles = StyleSheet.create({
     marginBottom: 8,
   },
   title: { fontSize: 15, fontWeight: 700, marginBottom: 3 },
-  section: { fontSize: 9.5, fontWeight: 700, marginTop: 9, marginBottom: 3 },
+  section: { fontSize: 9.5, fontWeight: 700, marginTop: 7, marginBottom: 2 },
   columns: { flexDirection: 'row', gap: 18 },
   half: { flex: 1 },
   fact: { flexDirection: 'row', marginBottom: 1 },
@@ -32,7 +32,7 @@ const styles = StyleSheet.create({
   row: {
     flexDirection: 'row',
     borderBottom: `0.5 solid ${PAPER.rule}`,
-    paddingVertical: 1.6,
+    paddingVertical: 0.8,
     alignItems: 'center',
   },
   cell: { flex: 1, textAlign: 'right', fontFamily: FIGURES },

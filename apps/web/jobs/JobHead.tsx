@@ -28,7 +28,13 @@ export function JobHead({ job }: { job: JobFile }) {
           span
         </Typography>
         <Typography variant="body2" sx={{ color: 'text.secondary', ml: 'auto' }}>
-          Job {job.id}
+          {job.stage === 'closed' ? (
+            `Job ${job.id}`
+          ) : (
+            <Link prefetch={false} href={`/jobs/${job.id}/record`}>
+              Job {job.id}, record so far
+            </Link>
+          )}
         </Typography>
       </Stack>
       <Box component="ol" aria-label="Stages" sx={{ display: 'flex', listStyle: 'none', m: 0, p: 0 }}>

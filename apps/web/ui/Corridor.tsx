@@ -153,5 +153,5 @@ export function Corridor({
 
 /** What the marks of the corridor mean. */
 export function CorridorKey({ hasAsLeft }: { hasAsLeft: boolean }) {
-  return <Box component="span">△ rising, ▽ falling{hasAsLeft ? '; hollow as found, solid as left' : ''}</Box>;
+  return <span>△ rising, ▽ falling{hasAsLeft ? '; solid as left' : ''}</span>;
 }

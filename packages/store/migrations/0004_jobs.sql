@@ -110,6 +110,7 @@ create table reading (
   unique (id, run_id, position),
   foreign key (supersedes, run_id, position) references reading (id, run_id, position)
 );
+create index reading_of_run on reading (run_id, position);
 -- One first reading a point, and each reading corrected at most once: the history of a point never forks.
 create unique index reading_first on reading (run_id, position) where supersedes is null;
 grant select, insert on reading to barys_app;

@@ -1,5 +1,5 @@
 /** Reference standards and how well each one serves an instrument. */
-import { accuracyRatio, convertPressure, isPressureUnit, type PressureUnit } from '@barys/core';
+import { accuracyRatio, convertPressure, formatPlain, isPressureUnit, type PressureUnit } from '@barys/core';
 import dayjs from 'dayjs';
 import type { Queryable } from './database';
 import type { Instrument } from './instruments';
@@ -106,7 +106,7 @@ function fitOf(reference: Reference, instrument: Instrument, today: string): Fit
     return {
       reference,
       ratio: null,
-      unfit: `its range of ${reference.rangeLow} to ${reference.rangeHigh} ${reference.unit} does not cover the points`,
+      unfit: `its range of ${formatPlain(reference.rangeLow)} to ${formatPlain(reference.rangeHigh)} ${reference.unit} does not cover the points`,
       caution: null,
     };
   const weakest = Math.max(...own.map((value) => accuracyAt(reference, value)));

@@ -170,16 +170,13 @@ export interface TypedReading {
   readonly supersedes: number | null;
 }
 
-async function standingReading(
-  tx: Queryable,
-  runId: number,
-  position: number,
-): Promise<ReadingRow | undefined> {
-  const rows = await tx.query<ReadingRow>(`${READING_SQL} where run_id = $1 and position = $2`, [
-    runId,
-    position,
-  ]);
-  return rows.find((row) => !row.isSuperseded);
+async function standingReading(tx: Queryable, runId: number, position: number): Promise<Reading | undefined> {
+  const [row] = await tx.query<Reading>(
+    `${READING_SQL} where run_id = $1 and position = $2
+       and not exists (select from reading later where later.supersedes = reading.id)`,
+    [runId, position],
+  );
+  return row;
 }
 
 /**

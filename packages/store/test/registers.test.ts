@@ -82,7 +82,7 @@ describe('references', () => {
     expect(fits[1]?.caution).toContain('below 4:1');
     expect(fits[2]?.unfit).toBe('its certificate ran out on 3 May 2026');
     expect(fits[3]).toMatchObject({ ratio: null });
-    expect(fits[3]?.unfit).toContain('-1 to 3 bar');
+    expect(fits[3]?.unfit).toContain('−1 to 3 bar');
   });
 
   it('may be used on the day they are due, and are listed when they come due', async () => {

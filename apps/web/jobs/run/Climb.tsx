@@ -17,7 +17,7 @@ type Point = MadeWith['points'][number];
 /** Height of a climb on a wide screen, px. */
 const HEIGHT = 312;
 /** Share of the height that the lowest tread has, so that its words fit. */
-const LOWEST = 0.17;
+const LOWEST = 0.245;
 const HIGHEST = 0.72;
 
 export interface ClimbPoint {

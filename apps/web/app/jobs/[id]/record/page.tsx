@@ -45,7 +45,7 @@ export default async function RecordPage({ params }: { params: Params }) {
             </LinkButton>
           </>
         )}
-        <LinkButton href={`/instruments/${job.tag}`}>{job.tag}</LinkButton>
+        <LinkButton href={`/instruments/${job.tag}`}>Instrument {job.tag}</LinkButton>
       </Stack>
       <Columns columns="1fr 1fr">
         <Visit job={job} />
