@@ -18,9 +18,11 @@ function aptInstall(packageName: string, purpose: string): void {
   const apt = (...args: string[]) =>
     spawnSync('apt-get', args, {
       stdio: ['ignore', 'ignore', 'inherit'],
-      env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' },
+      env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive', UCF_FORCE_CONFFOLD: '1' },
     }).status === 0;
-  const install = () => apt('install', '-y', '--no-install-recommends', packageName);
+  // A configuration file that is already there is kept, without a question that nobody could answer.
+  const install = () =>
+    apt('install', '-y', '--no-install-recommends', '-o', 'Dpkg::Options::=--force-confold', packageName);
   // A fresh machine has no package list, an old one has a stale list; both show as a failed install.
   if (!install() && !(apt('update') && install()))
     throw new Failure(`apt-get could not install ${packageName}; its message is above.`);
