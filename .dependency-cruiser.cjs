@@ -39,7 +39,10 @@ module.exports = {
       from: { path: '^(?:apps|demo|scripts|e2e)/|^packages/([^/]+)/' },
       to: {
         path: '^packages/([^/]+)/',
-        pathNot: ['^packages/$1/', '^packages/[^/]+/src/(index|migrate|evaluation)\\.ts$|^packages/store/test/throwaway\\.ts$'],
+        pathNot: [
+          '^packages/$1/',
+          '^packages/[^/]+/src/(index|migrate|evaluation)\\.ts$|^packages/store/test/throwaway\\.ts$',
+        ],
         dependencyTypes: ['local'],
       },
     },

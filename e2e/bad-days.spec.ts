@@ -82,6 +82,31 @@ test('a tab closed while the server is away sends its readings when it is opened
   await expect.poll(texts, { timeout: 10_000 }).toEqual(['4.010', '8.012', '12.014']);
 });
 
+test('a second tab on the same run keeps what the first has not sent yet', async ({
+  page,
+  works,
+  context,
+}) => {
+  await typeReadings(page, '4.010');
+  await expect(savedLine(page)).toHaveText(/^saved /);
+  const second = await context.newPage();
+  await second.goto(page.url());
+  await expect(second.getByRole('textbox', { name: 'Reading at 25 % rising' })).toBeFocused();
+  await works.killServer();
+  await page.bringToFront();
+  await typeReadings(page, '8.012');
+  await expect(savedLine(page)).toContainText('1 not saved yet');
+  await expect(savedLine(second)).toContainText('1 not saved yet');
+  await second.bringToFront();
+  await second.keyboard.type('12');
+  const address = page.url();
+  await page.close();
+  await works.startServer();
+  await second.goto(address);
+  const texts = async () => (await savedReadings(works)).map(({ text }) => text);
+  await expect.poll(texts, { timeout: 10_000 }).toEqual(['4.010', '8.012']);
+});
+
 test('a reading whose answer was lost is kept once', async ({ page, works }) => {
   // The server keeps the first one; its answer never arrives.
   let isFirst = true;

@@ -13,6 +13,7 @@ export function SignForm({
   readers,
   isLeftOutside,
   isAdjustAdvised,
+  isAnythingAdjusted,
 }: {
   job: number;
   name: string | null;
@@ -20,6 +21,7 @@ export function SignForm({
   readers: readonly string[];
   isLeftOutside: boolean;
   isAdjustAdvised: boolean;
+  isAnythingAdjusted: boolean;
 }) {
   const { answer, isPending, onSubmit } = useAct(signAction);
   return (
@@ -56,7 +58,7 @@ export function SignForm({
           disabled={isPending}
           formNoValidate
         >
-          Adjust again
+          {isAnythingAdjusted ? 'Adjust again' : 'Adjust after all'}
         </Button>
       </Stack>
       <Refused answer={answer} />

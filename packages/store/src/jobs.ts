@@ -16,6 +16,7 @@ export type JobReason = (typeof JOB_REASONS)[number];
 
 export interface JobLine {
   readonly id: number;
+  readonly instrumentId: number;
   readonly tag: string;
   readonly service: string;
   readonly area: string;
@@ -48,7 +49,7 @@ export interface JobFile extends JobLine {
 }
 
 const JOB_SQL = `
-  select job.id, tag, service, area, reason, stage, opener.name as "openedBy", opened_at as "openedAt",
+  select job.id, instrument_id as "instrumentId", tag, service, area, reason, stage, opener.name as "openedBy", opened_at as "openedAt",
     signer.name as "signedBy", signed_at as "signedAt", remark, as_found_verdict as "asFoundVerdict",
     as_left_verdict as "asLeftVerdict"
   from job
@@ -75,15 +76,11 @@ export function jobsOfInstrument(db: Queryable, instrumentId: number): Promise<J
 
 /** @throws StoreError `no-such` */
 export async function loadJob(db: Queryable, jobId: number): Promise<JobFile> {
-  const [line] = await db.query<JobLine & { instrumentId: number }>(
-    `${JOB_SQL.replace('select job.id', 'select job.id, instrument_id as "instrumentId"')} where job.id = $1`,
-    [jobId],
-  );
-  if (line === undefined) throw new StoreError({ code: 'no-such', what: 'job', name: jobId });
-  const { instrumentId, ...job } = line;
+  const [job] = await db.query<JobLine>(`${JOB_SQL} where job.id = $1`, [jobId]);
+  if (job === undefined) throw new StoreError({ code: 'no-such', what: 'job', name: jobId });
   return {
     ...job,
-    instrument: await findInstrument(db, { id: instrumentId }),
+    instrument: await findInstrument(db, { id: job.instrumentId }),
     connection: await connectionOfJob(db, jobId),
     runs: await runsOfJob(db, jobId),
     adjustments: await adjustmentsOfJob(db, jobId),

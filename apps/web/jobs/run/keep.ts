@@ -51,8 +51,18 @@ export function keptStore(runId: number): KeptStore {
       for (const listener of listeners) listener();
     },
     subscribe(onChange) {
+      // Another tab on the same run writes the same place: what it kept must not be written over from memory.
+      const onStorage = (event: StorageEvent) => {
+        if (event.key !== key) return;
+        kept = read();
+        onChange();
+      };
       listeners.add(onChange);
-      return () => listeners.delete(onChange);
+      window.addEventListener('storage', onStorage);
+      return () => {
+        listeners.delete(onChange);
+        window.removeEventListener('storage', onStorage);
+      };
     },
   };
   stores.set(runId, store);

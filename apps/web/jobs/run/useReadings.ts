@@ -89,9 +89,12 @@ export function useReadings(run: ShownRun): Readings {
   const sendAll = useCallback(async () => {
     if (isSending.current) return;
     isSending.current = true;
-    for (let next = store.get().waiting[0]; next !== undefined; next = store.get().waiting[0])
-      if ((await send(next)) === 'later') break;
-    isSending.current = false;
+    try {
+      for (let next = store.get().waiting[0]; next !== undefined; next = store.get().waiting[0])
+        if ((await send(next)) === 'later') break;
+    } finally {
+      isSending.current = false;
+    }
   }, [send, store]);
 
   // While anything waits it is tried again, so that nobody has to.

@@ -65,6 +65,7 @@ export async function SignStage({ job }: { job: JobFile }) {
             readers={[...new Set(job.runs.flatMap(({ readings }) => readings.map(({ readBy }) => readBy)))]}
             isLeftOutside={finalVerdict === 'outside'}
             isAdjustAdvised={finalVerdict !== 'within'}
+            isAnythingAdjusted={job.adjustments.length > 0}
           />
         </Sheet>
       </Stack>

@@ -1,0 +1,26 @@
+import { expect, it } from 'vitest';
+import { dueInWords, localDate, showClock, showDate, showMoment } from './dates';
+
+it.each([
+  ['2026-11-19', '4 days overdue'],
+  ['2026-11-22', '1 day overdue'],
+  ['2026-11-23', 'today'],
+  ['2026-11-24', 'in 1 day'],
+  ['2027-11-23', 'in 365 days'],
+])('due on %s is said as "%s" on 23 November 2026', (dueOn, words) => {
+  expect(dueInWords(dueOn, '2026-11-23')).toBe(words);
+});
+
+it('due dates count days of the calendar, also over the change of the clocks', () => {
+  expect(dueInWords('2026-03-30', '2026-03-28')).toBe('in 2 days');
+  expect(dueInWords('2026-10-26', '2026-10-24')).toBe('in 2 days');
+});
+
+it('dates and times are shown where the server stands', () => {
+  const at = new Date(2026, 10, 3, 9, 5, 7);
+  expect(localDate(at)).toBe('2026-11-03');
+  expect(showDate(at)).toBe('3 Nov 2026');
+  expect(showDate('2026-11-03')).toBe('3 Nov 2026');
+  expect(showMoment(at)).toBe('3 Nov 2026, 09:05');
+  expect(showClock(at)).toBe('09:05:07');
+});

@@ -1,0 +1,38 @@
+import { expect, it } from 'vitest';
+import { TEST_CONFIGURATION } from '@/test/configuration';
+import { corridorPoints, corridorReach } from './corridor';
+
+const run = {
+  madeWith: {
+    configuration: TEST_CONFIGURATION,
+    tolerance: { percentOfSpan: 0.25, adjustAbovePercentOfLimit: 70 },
+    points: [
+      { position: 1, direction: 'up' as const, nominalPercent: 0, nominalApplied: 120 },
+      { position: 2, direction: 'up' as const, nominalPercent: 100, nominalApplied: 620 },
+      { position: 3, direction: 'down' as const, nominalPercent: 0, nominalApplied: 120 },
+    ],
+  },
+  readings: [
+    { position: 1, applied: 120, output: 4.04 },
+    { position: 2, applied: 595, output: 19.2 },
+    { position: 3, applied: 120, output: 3.96 },
+  ],
+};
+
+it('an error of the whole limit lies on the wall of the corridor, either way', () => {
+  expect(corridorPoints(run).map(({ y }) => y)).toEqual([1, 0, -1]);
+});
+
+it('a reading stands at the input applied, not at the nominal one', () => {
+  expect(corridorPoints(run).map(({ x, direction }) => [x, direction])).toEqual([
+    [0, 'up'],
+    [95, 'up'],
+    [0, 'down'],
+  ]);
+});
+
+it('the axis reaches a little past the limit, and as far as the worst reading needs', () => {
+  expect(corridorReach([])).toBe(1.35);
+  expect(corridorReach([{ x: 0, y: -1.1, direction: 'up' }])).toBe(1.35);
+  expect(corridorReach([{ x: 0, y: -20, direction: 'up' }])).toBeCloseTo(22.4, 12);
+});
