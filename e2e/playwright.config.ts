@@ -9,6 +9,8 @@ export default defineConfig({
   reporter: [['list'], ['json']],
   use: {
     viewport: { width: 1280, height: 800 },
+    // Colours are looked at while they stand, not while they change.
+    contextOptions: { reducedMotion: 'reduce' },
     // A trace costs half the time on two cores; ask for one with `npm test -- journeys --trace on`.
     trace: 'off',
     launchOptions: {

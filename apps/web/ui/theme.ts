@@ -42,7 +42,7 @@ export const theme = createTheme({
         ':focus-visible': { outline: '3px solid var(--now)', outlineOffset: 2 },
         'input:focus-visible': { outlineOffset: -2 },
         '@media (prefers-reduced-motion: reduce)': {
-          '*': { transition: 'none !important', animation: 'none !important' },
+          '*, *::before, *::after': { transition: 'none !important', animation: 'none !important' },
         },
       },
     },
