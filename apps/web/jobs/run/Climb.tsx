@@ -16,6 +16,8 @@ type Point = MadeWith['points'][number];
 
 /** Height of a climb on a wide screen, px. */
 const HEIGHT = 312;
+/** Nine treads side by side leave 80 px each on a tablet. */
+const SMALL = { xs: 14, sm: 12, md: 14 };
 /** Share of the height that the lowest tread has, so that its words fit. */
 const LOWEST = 0.245;
 const HIGHEST = 0.72;
@@ -142,7 +144,7 @@ function Tread({
           color: 'inherit',
           cursor: 'pointer',
           textAlign: 'left',
-          px: 1,
+          px: { xs: 1, sm: 0.5, md: 1 },
           py: 0.5,
           minHeight: 44,
           width: { xs: `${40 + 18 * rise(point.nominalPercent)}%`, sm: '100%' },
@@ -160,11 +162,13 @@ function Tread({
         <Box component="span" sx={{ fontSize: 14, whiteSpace: 'nowrap' }}>
           {directionMark(point.direction)} {point.nominalPercent} %
         </Box>
-        <Figure sx={{ fontSize: 14, fontWeight: wasReadElsewhere ? 700 : 400 }}>
+        <Figure sx={{ fontSize: SMALL, fontWeight: wasReadElsewhere ? 700 : 400 }}>
           {applied} {figures.inputUnit}
         </Figure>
         {earlierText !== undefined && (
-          <Figure sx={{ fontSize: 13, color: 'text.secondary', mt: { sm: 0.5 } }}>found {earlierText}</Figure>
+          <Figure sx={{ fontSize: { xs: 13, sm: 11.5, md: 13 }, color: 'text.secondary', mt: { sm: 0.5 } }}>
+            found {earlierText}
+          </Figure>
         )}
       </Box>
     </Box>
@@ -191,7 +195,15 @@ function Reading({
       >
         {entry.outputText}
       </Figure>
-      <Box sx={{ display: 'flex', alignItems: 'center', justifyContent: 'center', gap: 0.75, fontSize: 14 }}>
+      <Box
+        sx={{
+          display: 'flex',
+          alignItems: 'center',
+          justifyContent: 'center',
+          gap: { xs: 0.75, sm: 0.25, md: 0.75 },
+          fontSize: SMALL,
+        }}
+      >
         {!entry.isSaved && <span>not saved yet</span>}
         {judged !== undefined && entry.isSaved && (
           <>
