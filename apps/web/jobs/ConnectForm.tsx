@@ -110,7 +110,7 @@ export function ConnectForm({
             <TextField name="note" label="If one is left out: why" fullWidth sx={{ mt: 1 }} />
           </Sheet>
           <Sheet title="Ambient conditions">
-            <Stack direction="row" sx={{ gap: 1 }}>
+            <Stack sx={{ gap: 1.5, flexDirection: { xs: 'column', sm: 'row' } }}>
               {AMBIENT.map(({ name, label, usual }) => (
                 <TextField
                   key={name}

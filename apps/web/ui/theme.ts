@@ -54,7 +54,9 @@ export const theme = createTheme({
       defaultProps: { disableElevation: true, disableRipple: true },
       styleOverrides: { root: { minHeight: 44 } },
     },
-    MuiTableCell: { styleOverrides: { root: { padding: '5px 10px', borderColor: 'var(--rule)' } } },
+    MuiTableCell: {
+      styleOverrides: { root: { padding: '5px clamp(3px, 1vw, 10px)', borderColor: 'var(--rule)' } },
+    },
     MuiTextField: { defaultProps: { size: 'small' } },
   },
 });
