@@ -6,7 +6,6 @@ const PROBLEMS: readonly Problem[] = [
   { code: 'zero-span', name: 'The input range', value: 5 },
   { code: 'not-positive', name: 'The tolerance', value: -1 },
   { code: 'out-of-bounds', name: 'The adjust limit', value: 120, lowest: 0, highest: 100, unit: '%' },
-  { code: 'unknown-unit', text: 'inH2O' },
   { code: 'too-few-points', count: 1, least: 2 },
   { code: 'not-a-number', text: 'abc' },
   { code: 'two-decimal-signs', text: '1.2.3' },

@@ -7,7 +7,6 @@ export type Problem =
   | { code: 'zero-span'; name: string; value: number }
   | { code: 'not-positive'; name: string; value: number }
   | { code: 'out-of-bounds'; name: string; value: number; lowest: number; highest: number; unit: string }
-  | { code: 'unknown-unit'; text: string }
   | { code: 'too-few-points'; count: number; least: number }
   | { code: 'not-a-number'; text: string }
   | { code: 'two-decimal-signs'; text: string }
@@ -35,8 +34,6 @@ export function describeProblem(problem: Problem): string {
       return `${problem.name} must be greater than zero, not ${problem.value}.`;
     case 'out-of-bounds':
       return `${problem.name} must be from ${problem.lowest} to ${problem.highest} ${problem.unit}, not ${problem.value}.`;
-    case 'unknown-unit':
-      return `"${problem.text}" is not a unit that Barys knows.`;
     case 'too-few-points':
       return `At least ${problem.least} test points are needed, not ${problem.count}.`;
     case 'not-a-number':

@@ -1,0 +1,32 @@
+import { expect, it } from 'vitest';
+import { StoreError, type Refusal } from './errors';
+
+const REFUSALS: readonly Refusal[] = [
+  { code: 'no-such', what: 'instrument', name: 'PT-0' },
+  { code: 'not-allowed', person: 'Auditor', role: 'auditor' },
+  { code: 'unknown-person' },
+  { code: 'wrong-stage', stage: 'judge', wanted: 'adjust' },
+  { code: 'job-already-open', tag: 'PT-1', jobId: 2101 },
+  { code: 'run-incomplete', missing: 3 },
+  { code: 'reading-exists', output: '4.010', by: 'Technician A' },
+  { code: 'no-such-point', position: 10 },
+  { code: 'nothing-adjusted' },
+  { code: 'already-adjusted' },
+  { code: 'reason-needed', why: 'a check was left out' },
+  { code: 'reference-unfit', tag: 'DW-01', why: 'it does not cover the points' },
+  { code: 'range-unfit', why: 'The span is smaller than the least span.' },
+];
+
+it.each(REFUSALS.map((refusal) => [refusal.code, refusal] as const))(
+  'the refusal "%s" is a sentence that names its facts',
+  (_code, refusal) => {
+    const { message } = new StoreError(refusal);
+    expect(message).toMatch(/^[A-Z].*\.$/);
+    for (const [name, fact] of Object.entries(refusal))
+      if (name !== 'code') expect(message).toContain(String(fact));
+  },
+);
+
+it('one missing point is said in the singular', () => {
+  expect(new StoreError({ code: 'run-incomplete', missing: 1 }).message).toContain('1 point has no reading');
+});
