@@ -1,5 +1,5 @@
 /** Visits of the past two years and jobs in hand, walked through the store as a technician would. */
-import { decimalsForResolution, formatFixed, resolutionForSpan, type LinearRange } from '@barys/core';
+import { decimalsForResolution, formatFixed, resolutionForSpan, type SignalRange } from '@barys/core';
 import { makeTransmitter, type SimulatedTransmitter } from '@barys/rig';
 import {
   beginAsLeft,
@@ -54,7 +54,7 @@ const NOISE_PERCENT = 0.008;
 /** Readings taken of a run that was left in the middle. */
 const READINGS_OF_HALF_RUN = 6;
 
-const inputDecimals = ({ lrv, urv }: LinearRange): number =>
+const inputDecimals = ({ lrv, urv }: SignalRange): number =>
   decimalsForResolution(resolutionForSpan(urv - lrv));
 
 export async function makeVisit(tx: Queryable, visit: Visit): Promise<void> {

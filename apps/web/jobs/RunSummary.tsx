@@ -1,10 +1,14 @@
-import { formatPlain } from '@barys/core';
+import { formatPlain, type Missing } from '@barys/core';
 import { evaluateStoredRun, type Run } from '@barys/store';
 import Box from '@mui/material/Box';
 import { Figure } from '@/ui/Figure';
 import { figuresFor } from '@/ui/figures';
 import { Facts } from '@/ui/Facts';
 import { VerdictMark } from '@/ui/VerdictMark';
+
+/** Figures that a run of one cycle up and down is expected to give. */
+const EXPECTED: readonly Missing['figure'][] = ['zero-error', 'span-error', 'hysteresis'];
+const isExpected = ({ figure }: Missing): boolean => EXPECTED.includes(figure);
 
 /** The verdict of a run and the figures behind it. */
 export function RunSummary({ run }: { run: Run }) {
@@ -44,7 +48,7 @@ export function RunSummary({ run }: { run: Run }) {
             'Hysteresis',
             hysteresisPercentSpan === null ? 'not known' : ofSpan(figures.amount(hysteresisPercentSpan)),
           ],
-          ...missing.map((why): readonly [string, string] => ['', why]),
+          ...missing.filter(isExpected).map(({ why }): readonly [string, string] => ['', why]),
         ]}
       />
     </>

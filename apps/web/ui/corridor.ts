@@ -12,11 +12,10 @@ export interface CorridorPoint {
 
 export function corridorPoints(run: StoredRun): CorridorPoint[] {
   const { lrv, urv } = run.madeWith.configuration;
-  return evaluateStoredRun(run).readings.map((reading) => ({
-    x: ((reading.applied - lrv) / (urv - lrv)) * 100,
-    y: reading.errorOfLimit,
-    direction: reading.direction,
-  }));
+  return evaluateStoredRun(run).readings.flatMap(({ applied, errorOfLimit, direction }) =>
+    // Where the limit is zero an error has no place in units of it; the table beside the drawing has it.
+    errorOfLimit === null ? [] : [{ x: ((applied - lrv) / (urv - lrv)) * 100, y: errorOfLimit, direction }],
+  );
 }
 
 /** How far the error axis reaches either way: a little outside the limit, or as far as the worst reading needs. */

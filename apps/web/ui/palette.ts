@@ -10,6 +10,7 @@ export interface Palette {
   readonly within: string;
   readonly adjust: string;
   readonly outside: string;
+  readonly undecided: string;
 }
 
 export const PAPER: Palette = {
@@ -23,6 +24,7 @@ export const PAPER: Palette = {
   within: '#1b6b4f',
   adjust: '#8a5a00',
   outside: '#a3211f',
+  undecided: '#6a3d9a',
 };
 
 export const NIGHT: Palette = {
@@ -36,4 +38,5 @@ export const NIGHT: Palette = {
   within: '#63cda2',
   adjust: '#e6b450',
   outside: '#ff948b',
+  undecided: '#c8a6f2',
 };

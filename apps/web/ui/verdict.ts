@@ -4,6 +4,7 @@ import type { Verdict } from '@barys/core';
 export const VERDICT_WORD: Record<Verdict, string> = {
   within: 'within',
   'within-adjust': 'within, adjust',
+  undecided: 'undecided',
   outside: 'outside',
 };
 
@@ -11,6 +12,7 @@ export const VERDICT_WORD: Record<Verdict, string> = {
 export const VERDICT_COLOUR = {
   within: 'within',
   'within-adjust': 'adjust',
+  undecided: 'undecided',
   outside: 'outside',
 } as const satisfies Record<Verdict, string>;
 
@@ -22,5 +24,6 @@ export const VERDICT_SHAPES: Record<Verdict, readonly MarkShape[]> = {
     { path: 'M10 2 A8 8 0 1 1 10 18 A8 8 0 1 1 10 2 Z', isFilled: false },
     { path: 'M10 2 A8 8 0 0 1 10 18 Z', isFilled: true },
   ],
+  undecided: [{ path: 'M10 1.5 L18.5 10 L10 18.5 L1.5 10 Z', isFilled: false }],
   outside: [{ path: 'M10 0.5 L19.5 10 L10 19.5 L0.5 10 Z', isFilled: true }],
 };

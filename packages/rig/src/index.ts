@@ -3,7 +3,7 @@
  * a zero and a span error, hysteresis as a loop that is widest in mid-range, and seeded normal noise; the figures are
  * inventions for practice and demonstration, not data of any instrument.
  */
-import { expectedOutput, outputSpan, type Direction, type LinearRange } from '@barys/core';
+import { expectedOutput, outputSpan, type Direction, type SignalRange } from '@barys/core';
 import { uniformFloat64 } from 'pure-rand/distribution/uniformFloat64';
 import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus';
 
@@ -27,7 +27,7 @@ export interface SimulatedTransmitter {
 }
 
 /** Two transmitters of the same faults and seed read the same in the same order. */
-export function makeTransmitter(range: LinearRange, faults: Faults, seed: number): SimulatedTransmitter {
+export function makeTransmitter(range: SignalRange, faults: Faults, seed: number): SimulatedTransmitter {
   const random = xoroshiro128plus(seed);
   const normal = (): number => {
     // Box and Muller (1958); 1 - u keeps the logarithm finite, since u is in [0, 1).

@@ -1,8 +1,8 @@
-import { evaluateRun, expectedOutput, upAndDown, type LinearRange } from '@barys/core';
+import { evaluateRun, expectedOutput, spanTolerance, upAndDown, type SignalRange } from '@barys/core';
 import { expect, it } from 'vitest';
 import { makeTransmitter } from './index';
 
-const range: LinearRange = { lrv: 0, urv: 6, outputLow: 4, outputHigh: 20 };
+const range: SignalRange = { lrv: 0, urv: 6, outputLow: 4, outputHigh: 20 };
 const faults = { zeroErrorPercent: 0.3, spanErrorPercent: -0.2, hysteresisPercent: 0.1, noisePercent: 0 };
 
 it('a transmitter without faults reads the ideal output', () => {
@@ -20,7 +20,7 @@ it('the faults put in are the faults that a run finds', () => {
     const applied = (nominalPercent / 100) * 6;
     return { cycle: 1, direction, nominalPercent, applied, output: transmitter.read(applied, direction) };
   });
-  const found = evaluateRun(range, { percentOfSpan: 0.5, adjustAbovePercentOfLimit: 70 }, readings);
+  const found = evaluateRun(range, spanTolerance(0.5, 70), readings);
   expect(found.zeroErrorPercentSpan).toBeCloseTo(0.3, 9);
   expect(found.spanErrorPercentSpan).toBeCloseTo(-0.2, 9);
   expect(found.hysteresisPercentSpan).toBeCloseTo(0.1, 9);

@@ -1,5 +1,5 @@
 /** The core's figures for a stored run. Free of PostgreSQL, so that a browser can judge what it has just sent. */
-import { evaluateRun, type RunEvaluation } from '@barys/core';
+import { evaluateRun, spanTolerance, type RunEvaluation } from '@barys/core';
 import { StoreError } from './errors';
 import type { MadeWith, Reading } from './runs';
 
@@ -21,7 +21,7 @@ export function evaluateStoredRun(run: StoredRun): RunEvaluation {
   const { configuration, tolerance, points } = run.madeWith;
   return evaluateRun(
     configuration,
-    tolerance,
+    spanTolerance(tolerance.percentOfSpan, tolerance.adjustAbovePercentOfLimit),
     run.readings.map(({ position, applied, output }) => {
       const point = points.find((one) => one.position === position);
       if (point === undefined) throw new StoreError({ code: 'no-such-point', position });

@@ -25,6 +25,7 @@ export {
   listInstruments,
   type Body,
   type Configuration,
+  type SpanTolerance,
   type Instrument,
   type NewInstrument,
 } from './instruments';

@@ -1,11 +1,5 @@
 /** Instruments, their bodies and the versions of their configuration. */
-import {
-  convertPressure,
-  isPressureUnit,
-  type LinearRange,
-  type PressureUnit,
-  type Tolerance,
-} from '@barys/core';
+import { convertPressure, isPressureUnit, type SignalRange, type PressureUnit } from '@barys/core';
 import { appendToTrail } from './audit';
 import type { Queryable } from './database';
 import { StoreError } from './errors';
@@ -19,8 +13,16 @@ export interface Body {
   readonly leastSpan: number;
 }
 
+/** The tolerance of an instrument as it is registered. */
+export interface SpanTolerance {
+  /** Largest allowed error either way, per cent of the absolute output span. */
+  readonly percentOfSpan: number;
+  /** Above this part of the limit an adjustment is advised, per cent of the limit. */
+  readonly adjustAbovePercentOfLimit: number;
+}
+
 /** The range with its units, and what else is set in the instrument. */
-export interface Configuration extends LinearRange {
+export interface Configuration extends SignalRange {
   readonly version: number;
   readonly inputUnit: PressureUnit;
   readonly outputUnit: 'mA';
@@ -39,7 +41,7 @@ export interface Instrument {
   readonly area: string;
   readonly hazards: readonly string[];
   readonly kind: 'gauge';
-  readonly tolerance: Tolerance;
+  readonly tolerance: SpanTolerance;
   /** Per cents of the input span, rising. */
   readonly testPoints: readonly number[];
   readonly intervalMonths: number;
@@ -120,7 +122,7 @@ export interface NewInstrument {
   readonly area: string;
   readonly hazards: readonly string[];
   readonly bodyModel: string;
-  readonly tolerance: Tolerance;
+  readonly tolerance: SpanTolerance;
   readonly intervalMonths: number;
   readonly dueOn: string;
 }

@@ -1,5 +1,12 @@
 /** Reference standards and how well each one serves an instrument. */
-import { accuracyRatio, convertPressure, formatPlain, isPressureUnit, type PressureUnit } from '@barys/core';
+import {
+  accuracyRatio,
+  convertPressure,
+  formatPlain,
+  isPressureUnit,
+  spanTolerance,
+  type PressureUnit,
+} from '@barys/core';
 import dayjs from 'dayjs';
 import type { Queryable } from './database';
 import type { Instrument } from './instruments';
@@ -112,7 +119,7 @@ function fitOf(reference: Reference, instrument: Instrument, today: string): Fit
   const weakest = Math.max(...own.map((value) => accuracyAt(reference, value)));
   // Both as a part of their span, so that pressure and current are compared with the tolerance in the same way.
   const accuracyInput = (weakest / (high - low)) * Math.abs(range.urv - range.lrv);
-  const ratio = accuracyRatio(range, tolerance, accuracyInput);
+  const ratio = accuracyRatio(range, spanTolerance(tolerance.percentOfSpan), accuracyInput);
   const outOfDate =
     reference.dueOn < today
       ? `its certificate ran out on ${dayjs(reference.dueOn).format('D MMM YYYY')}`

@@ -1,5 +1,5 @@
 'use client';
-import { acceptedOutput, expectedOutput, formatPlain, type RunEvaluation } from '@barys/core';
+import { acceptedOutput, expectedOutput, formatPlain, spanTolerance, type RunEvaluation } from '@barys/core';
 import type { MadeWith } from '@barys/store';
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
@@ -23,7 +23,7 @@ export function ApplyPanel({
   figures: Figures;
 }) {
   const { configuration, tolerance } = madeWith;
-  const { lowest, highest } = acceptedOutput(configuration, tolerance, applied);
+  const { lowest, highest } = acceptedOutput(configuration, spanTolerance(tolerance.percentOfSpan), applied);
   const settleS = configuration.dampingS * SETTLE_TIME_CONSTANTS;
   const expectFor =
     applied === point.nominalApplied ? '' : ` for ${formatPlain(applied)} ${figures.inputUnit}`;

@@ -1,4 +1,11 @@
-import { acceptedOutput, expectedOutput, formatPlain, upAndDown, appliedAtPercent } from '@barys/core';
+import {
+  acceptedOutput,
+  appliedAtPercent,
+  expectedOutput,
+  formatPlain,
+  spanTolerance,
+  upAndDown,
+} from '@barys/core';
 import {
   LEAST_ACCURACY_RATIO,
   jobsOfInstrument,
@@ -40,6 +47,7 @@ export async function BriefStage({ job }: { job: JobFile }) {
     ({ unfit, caution }) => unfit === null && caution === null,
   );
   const figures = figuresFor(configuration);
+  const limits = spanTolerance(tolerance.percentOfSpan);
   const rising = upAndDown(instrument.testPoints).filter(({ direction }) => direction === 'up');
   return (
     <Columns columns="1fr 1.15fr">
@@ -112,7 +120,7 @@ export async function BriefStage({ job }: { job: JobFile }) {
             <TableBody>
               {rising.map(({ position, nominalPercent }) => {
                 const applied = appliedAtPercent(configuration, nominalPercent);
-                const { lowest, highest } = acceptedOutput(configuration, tolerance, applied);
+                const { lowest, highest } = acceptedOutput(configuration, limits, applied);
                 return (
                   <TableRow key={position}>
                     <TableCell>{formatPlain(nominalPercent)} %</TableCell>

@@ -1,5 +1,5 @@
-import { formatPlain, type RunEvaluation, type Tolerance } from '@barys/core';
-import { asFoundRun, evaluateStoredRun, StoreError, type JobFile } from '@barys/store';
+import { formatPlain, type RunEvaluation } from '@barys/core';
+import { asFoundRun, evaluateStoredRun, StoreError, type JobFile, type SpanTolerance } from '@barys/store';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
 import { Columns } from '@/ui/Columns';
@@ -11,7 +11,7 @@ import { RunSummary } from '../RunSummary';
 import { RunTable } from '../RunTable';
 
 /** What the readings ask for, in a sentence. */
-function advice({ verdict, readings }: RunEvaluation, { adjustAbovePercentOfLimit }: Tolerance): string {
+function advice({ verdict, readings }: RunEvaluation, { adjustAbovePercentOfLimit }: SpanTolerance): string {
   const outside = readings.filter((reading) => reading.verdict === 'outside').length;
   const strip = `${formatPlain(adjustAbovePercentOfLimit)} % of the limit`;
   switch (verdict) {
@@ -19,6 +19,8 @@ function advice({ verdict, readings }: RunEvaluation, { adjustAbovePercentOfLimi
       return `${outside} of ${readings.length} readings are outside the limit: adjust, then run as left.`;
     case 'within-adjust':
       return `All readings are inside the limit, but at least one is past ${strip}: adjust.`;
+    case 'undecided':
+      return 'At least one reading lies so near the limit that its uncertainty reaches over it: decide by the site rule.';
     case 'within':
     case null:
       return `All readings are inside ${strip}: leave it alone. Not adjusting keeps the drift history clean.`;

@@ -1,21 +1,25 @@
 /**
- * What a run of readings says about a linear instrument.
+ * What a run of readings says about an instrument.
  *
  * Errors are reading minus ideal at the value applied, never at the nominal one. Figures follow IEC 61298-2 and
  * ISA-51.1 (both from memory): hysteresis is the largest difference between falling and rising error at one point
- * inside one cycle, dead band not subtracted; zero and span error come from the means at 0 and 100 %.
- * A figure that the readings do not support is null, and `missing` says why.
+ * inside one cycle, dead band not subtracted; zero and span error come from the means at 0 and 100 %, or from least
+ * squares; linearity is that of the point means and always has its kind. A figure that the readings do not support
+ * is null, and `missing` says why. Means and figures are in per cent of the absolute output span.
  */
+import { CoreError, requireFinite } from '../errors';
 import type { Direction } from '../procedure';
-import { requireFinite, requirePositive } from '../errors';
-import { exact, toNumber } from '../exact';
-import { checkRange, exactExpectedOutput, outputSpan, type LinearRange } from '../signal';
+import { checkRange, inverseShare, share, transferOf, type SignalRange } from '../signal';
+import { leastSquares, linearityOf, type Line, type Linearity, type PlotPoint } from './linearity';
+import { hysteresisOfCycles, spreadOf, type PointMeans } from './points';
+import { checkTolerance, limitAt, type Tolerance } from './tolerance';
 import {
-  checkTolerance,
-  exactLimit,
-  judgeReading,
-  worstVerdict,
-  type Tolerance,
+  checkRule,
+  decide,
+  roundingNoise,
+  SIMPLE_ACCEPTANCE,
+  worseOf,
+  type DecisionRule,
   type Verdict,
 } from './verdict';
 
@@ -29,151 +33,205 @@ export interface RunReading {
   readonly applied: number;
   /** Output read at the meter, in the output unit. */
   readonly output: number;
+  /** Expanded uncertainty of the error, in the unit of the tolerance's domain; needed by a rule with a guard band. */
+  readonly uncertainty?: number;
 }
 
 export interface JudgedReading extends RunReading {
   /** Ideal output at the applied value, in the output unit. */
   readonly expected: number;
+  /** The same as a share of the output span. */
+  readonly share: number;
   /** Error in the output unit. */
   readonly errorOutput: number;
   /** Error in per cent of the absolute output span. */
   readonly errorPercentSpan: number;
-  /** Error referred to the input, in the input unit. */
+  /** Error referred to the input, in the input unit: the input that the output stands for, less the applied one. */
   readonly errorInput: number;
-  /** Error as a part of the limit; -1 and +1 are the walls of the corridor. */
-  readonly errorOfLimit: number;
+  /** Limit here, in the unit of the tolerance's domain. */
+  readonly limit: number;
+  /** Error as a part of the limit; -1 and +1 are the walls of the corridor. Null where the limit is zero and the error is not. */
+  readonly errorOfLimit: number | null;
   readonly verdict: Verdict;
+}
+
+/** A figure that the readings do not support. */
+export interface Missing {
+  readonly figure: 'reading' | 'zero-error' | 'span-error' | 'hysteresis' | 'repeatability' | 'linearity';
+  readonly why: string;
 }
 
 export interface RunEvaluation {
   readonly readings: readonly JudgedReading[];
-  /** Tolerance in the output unit. */
-  readonly limitOutput: number;
+  /** Mean errors at each point, rising and falling. */
+  readonly points: readonly PointMeans[];
   /** The single reading with the largest error either way. */
   readonly worst: JudgedReading | null;
-  /** Mean error at 0 %, per cent of span. */
+  /** Algebraically largest and smallest error of all readings (inaccuracy in the sense of IEC 61298-2). */
+  readonly largestErrorPercentSpan: number | null;
+  readonly smallestErrorPercentSpan: number | null;
+  /** The direction mean with the largest error, signed (maximum measured error, IEC 61298-2). */
+  readonly maximumOfMeansPercentSpan: number | null;
+  /** Mean error at 0 %. */
   readonly zeroErrorPercentSpan: number | null;
-  /** (Actual span - ideal span) / ideal span from the means at 0 and 100 %, per cent. */
+  /** (Actual span - ideal span) / ideal span from the means at 0 and 100 %. */
   readonly spanErrorPercentSpan: number | null;
-  /** Largest falling-against-rising difference inside one cycle, per cent of span, never negative. */
+  /** The same two from least squares over all readings. */
+  readonly leastSquares: ZeroAndSpan | null;
+  /** And over the point means. */
+  readonly leastSquaresOfMeans: ZeroAndSpan | null;
+  /** Largest falling-against-rising difference inside one cycle, never negative. */
   readonly hysteresisPercentSpan: number | null;
+  /** The same of the means over the cycles. */
+  readonly hysteresisOfMeansPercentSpan: number | null;
+  /** Largest spread over the cycles at one point in one direction. */
+  readonly nonRepeatabilityPercentSpan: number | null;
+  readonly linearityPercentSpan: Linearity | null;
   /** The worst verdict of the readings that there are; null of none. */
   readonly verdict: Verdict | null;
-  /** Why a figure is null, in words. */
-  readonly missing: readonly string[];
+  readonly missing: readonly Missing[];
 }
 
-function judge(range: LinearRange, tolerance: Tolerance, reading: RunReading): JudgedReading {
-  requireFinite('applied value', reading.applied);
-  requireFinite('reading', reading.output);
-  const expected = exactExpectedOutput(range, reading.applied);
-  const error = exact(reading.output).sub(expected);
-  const signedOutputSpan = exact(range.outputHigh).sub(exact(range.outputLow));
-  const signedInputSpan = exact(range.urv).sub(exact(range.lrv));
-  return {
-    ...reading,
-    expected: toNumber(expected),
-    errorOutput: toNumber(error),
-    errorPercentSpan: toNumber(error.mul(100).div(signedOutputSpan.abs())),
-    errorInput: toNumber(error.mul(signedInputSpan).div(signedOutputSpan)),
-    errorOfLimit: toNumber(error.div(exactLimit(range, tolerance))),
-    verdict: judgeReading(range, tolerance, reading.applied, reading.output),
+export interface ZeroAndSpan {
+  readonly zeroErrorPercentSpan: number;
+  readonly spanErrorPercentSpan: number;
+}
+
+const MOST_READINGS = 10000;
+
+function judgeWith(
+  range: SignalRange,
+  tolerance: Tolerance,
+  rule: DecisionRule,
+): (reading: RunReading) => JudgedReading {
+  const transfer = transferOf(range);
+  const inputSpan = range.urv - range.lrv;
+  const outputSpan = range.outputHigh - range.outputLow;
+  const size = Math.abs(outputSpan);
+  return (reading) => {
+    const { cycle, direction, nominalPercent, applied, output, uncertainty } = reading;
+    requireFinite('applied value', applied, 'applied');
+    requireFinite('reading', output, 'output');
+    const s = share(transfer, (applied - range.lrv) / inputSpan);
+    const expected = range.outputLow + outputSpan * s;
+    const errorOutput = output - expected;
+    const standsFor = range.lrv + inputSpan * inverseShare(transfer, (output - range.outputLow) / outputSpan);
+    const errorInput = standsFor - applied;
+    const limit = limitAt(range, tolerance, applied, expected);
+    const error = tolerance.domain === 'output' ? errorOutput : errorInput;
+    const judged = { applied, output, error, limit, uncertainty: uncertainty ?? 0 };
+    const noise = roundingNoise(range, tolerance, judged);
+    const found: JudgedReading = {
+      cycle,
+      direction,
+      nominalPercent,
+      applied,
+      output,
+      expected,
+      share: s,
+      errorOutput,
+      errorPercentSpan: (errorOutput / size) * 100,
+      errorInput,
+      limit,
+      errorOfLimit: limit > 0 ? error / limit : Math.abs(error) <= noise ? 0 : null,
+      verdict: decide(range, tolerance, rule, judged, noise),
+    };
+    return uncertainty === undefined ? found : { ...found, uncertainty };
   };
 }
 
-const mean = (values: readonly number[]): number | null =>
-  values.length === 0 ? null : values.reduce((sum, value) => sum + value, 0) / values.length;
+const zeroAndSpan = (line: Line | null, direction: number): ZeroAndSpan | null =>
+  line && { zeroErrorPercentSpan: line.atZero, spanErrorPercentSpan: direction * line.overSpan };
 
-/** Mean of the direction means present at a point, so that a missing reading does not tilt the point. */
-function pointMean(readings: readonly JudgedReading[], nominalPercent: number): number | null {
-  const directionMeans = (['up', 'down'] as const).map((direction) =>
-    mean(
-      readings
-        .filter((reading) => reading.nominalPercent === nominalPercent && reading.direction === direction)
-        .map((reading) => reading.errorPercentSpan),
-    ),
-  );
-  return mean(directionMeans.filter((value) => value !== null));
-}
+/** Of two errors, either of which may be missing, the one further from zero. */
+const furtherOf = (a: number | null, b: number | null): number | null =>
+  b !== null && (a === null || Math.abs(b) > Math.abs(a)) ? b : a;
 
-function hysteresis(readings: readonly JudgedReading[]): number | null {
-  const differences = readings
-    .filter((reading) => reading.direction === 'up')
-    .flatMap((up) =>
-      readings
-        .filter(
-          (down) =>
-            down.direction === 'down' && down.cycle === up.cycle && down.nominalPercent === up.nominalPercent,
-        )
-        .map((down) => Math.abs(down.errorPercentSpan - up.errorPercentSpan)),
-    );
-  return differences.length === 0 ? null : Math.max(...differences);
-}
+const toPoint = ({ share, errorPercentSpan }: JudgedReading): PlotPoint => ({
+  x: share,
+  y: errorPercentSpan,
+});
+const toMean = ({ share, mean }: PointMeans): PlotPoint => ({ x: share, y: mean });
+const byX = (a: PlotPoint, b: PlotPoint): number => a.x - b.x;
+
+const MISSING = {
+  reading: { figure: 'reading', why: 'There is no reading yet.' },
+  zero: { figure: 'zero-error', why: 'Zero error needs a reading at 0 %.' },
+  span: { figure: 'span-error', why: 'Span error needs readings at 0 % and 100 %.' },
+  hysteresis: { figure: 'hysteresis', why: 'Hysteresis needs one point read both rising and falling.' },
+  repeatability: { figure: 'repeatability', why: 'Repeatability needs more than one cycle.' },
+  linearity: { figure: 'linearity', why: 'Linearity needs readings at 0 % and 100 % and between.' },
+} as const satisfies Record<string, Missing>;
 
 /**
  * Evaluates a run, complete or not.
- * @throws CoreError `not-finite`, `zero-span`, `not-positive`, `out-of-bounds`
+ * @throws CoreError `not-finite`, `zero-span`, `not-positive`, `out-of-bounds`, `too-many`, `missing`
  */
 export function evaluateRun(
-  range: LinearRange,
+  range: SignalRange,
   tolerance: Tolerance,
   readings: readonly RunReading[],
+  rule: DecisionRule = SIMPLE_ACCEPTANCE,
 ): RunEvaluation {
   checkRange(range);
   checkTolerance(tolerance);
-  const judged = readings.map((reading) => judge(range, tolerance, reading));
-  const atZero = pointMean(judged, 0);
-  const atFull = pointMean(judged, 100);
+  if (readings.length > MOST_READINGS)
+    throw new CoreError(
+      { code: 'too-many', name: 'Readings', count: readings.length, most: MOST_READINGS },
+      'readings',
+    );
+  if (rule.kind !== 'simple')
+    checkRule(
+      rule,
+      readings.map(({ uncertainty }) => uncertainty),
+    );
+  const judged = readings.map(judgeWith(range, tolerance, rule));
+  const { points, hysteresisOfMeans, nonRepeatability } = spreadOf(judged);
   const direction = Math.sign(range.outputHigh - range.outputLow);
-  const hysteresisPercentSpan = hysteresis(judged);
-  const missing = [
-    ...(atZero === null ? ['Zero error needs a reading at 0 %.'] : []),
-    ...(atZero === null || atFull === null ? ['Span error needs readings at 0 % and 100 %.'] : []),
-    ...(hysteresisPercentSpan === null ? ['Hysteresis needs one point read both rising and falling.'] : []),
-  ];
+  const zero = points.find((point) => point.nominalPercent === 0);
+  const full = points.find((point) => point.nominalPercent === 100);
+
+  let worst: JudgedReading | null = null;
+  let largest = -Infinity;
+  let smallest = Infinity;
+  let verdict: Verdict | null = null;
+  for (const reading of judged) {
+    const error = reading.errorPercentSpan;
+    if (worst === null || Math.abs(error) > Math.abs(worst.errorPercentSpan)) worst = reading;
+    largest = Math.max(largest, error);
+    smallest = Math.min(smallest, error);
+    verdict = verdict === null ? reading.verdict : worseOf(verdict, reading.verdict);
+  }
+  let maximumOfMeans: number | null = null;
+  for (const { up, down } of points) maximumOfMeans = furtherOf(furtherOf(maximumOfMeans, up), down);
+
+  const means = points.map(toMean).sort(byX);
+  const hasEnds = zero !== undefined && full !== undefined;
+  const linearity = hasEnds && points.length > 2 ? linearityOf(means) : null;
+  const hysteresis = hysteresisOfCycles(judged);
+  const missing: Missing[] = [];
+  if (judged.length === 0) missing.push(MISSING.reading);
+  if (zero === undefined) missing.push(MISSING.zero);
+  if (!hasEnds) missing.push(MISSING.span);
+  if (hysteresis === null) missing.push(MISSING.hysteresis);
+  if (nonRepeatability === null) missing.push(MISSING.repeatability);
+  if (linearity === null) missing.push(MISSING.linearity);
   return {
     readings: judged,
-    limitOutput: toNumber(exactLimit(range, tolerance)),
-    worst: judged.reduce<JudgedReading | null>(
-      (worst, reading) =>
-        worst === null || Math.abs(reading.errorPercentSpan) > Math.abs(worst.errorPercentSpan)
-          ? reading
-          : worst,
-      null,
-    ),
-    zeroErrorPercentSpan: atZero,
-    spanErrorPercentSpan: atZero === null || atFull === null ? null : direction * (atFull - atZero),
-    hysteresisPercentSpan,
-    verdict: worstVerdict(judged.map((reading) => reading.verdict)),
+    points,
+    worst,
+    largestErrorPercentSpan: judged.length === 0 ? null : largest,
+    smallestErrorPercentSpan: judged.length === 0 ? null : smallest,
+    maximumOfMeansPercentSpan: maximumOfMeans,
+    zeroErrorPercentSpan: zero?.mean ?? null,
+    spanErrorPercentSpan: hasEnds ? direction * (full.mean - zero.mean) : null,
+    leastSquares: zeroAndSpan(leastSquares(judged.map(toPoint)), direction),
+    leastSquaresOfMeans: zeroAndSpan(leastSquares(means), direction),
+    hysteresisPercentSpan: hysteresis,
+    hysteresisOfMeansPercentSpan: hysteresisOfMeans,
+    nonRepeatabilityPercentSpan: nonRepeatability,
+    linearityPercentSpan: linearity,
+    verdict,
     missing,
   };
-}
-
-/** Lowest and highest output that still count as inside at an applied value, in the output unit. */
-export function acceptedOutput(
-  range: LinearRange,
-  tolerance: Tolerance,
-  applied: number,
-): { lowest: number; highest: number } {
-  const expected = exactExpectedOutput(range, applied);
-  const limit = exactLimit(range, tolerance);
-  return { lowest: toNumber(expected.sub(limit)), highest: toNumber(expected.add(limit)) };
-}
-
-/**
- * Accuracy ratio: the tolerance over the accuracy of the standard, both referred to the input.
- * At least 4:1 is common practice.
- * @param standardAccuracyInput accuracy of the standard, in the range's input unit
- * @throws CoreError `not-positive`
- */
-export function accuracyRatio(
-  range: LinearRange,
-  tolerance: Tolerance,
-  standardAccuracyInput: number,
-): number {
-  requirePositive('The accuracy of the standard', standardAccuracyInput);
-  const limitInput = exactLimit(range, tolerance)
-    .mul(exact(range.urv).sub(exact(range.lrv)).abs())
-    .div(exact(outputSpan(range)));
-  return toNumber(limitInput.div(exact(standardAccuracyInput)));
 }

@@ -1,16 +1,14 @@
+export { workFigures, workReading } from './working';
 export {
-  acceptedOutput,
-  accuracyRatio,
   evaluateRun,
   type JudgedReading,
+  type Missing,
   type RunEvaluation,
   type RunReading,
+  type ZeroAndSpan,
 } from './evaluate';
-export {
-  checkTolerance,
-  judgeReading,
-  VERDICTS,
-  worstVerdict,
-  type Tolerance,
-  type Verdict,
-} from './verdict';
+export { acceptedOutput, accuracyRatio, errorTerms, type ErrorTerms } from './limits';
+export type { Linearity } from './linearity';
+export type { PointMeans } from './points';
+export { checkTolerance, spanTolerance, type Tolerance, type ToleranceTerm } from './tolerance';
+export { SIMPLE_ACCEPTANCE, VERDICTS, worstVerdict, type DecisionRule, type Verdict } from './verdict';

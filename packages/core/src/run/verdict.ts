@@ -1,71 +1,153 @@
 /**
  * Verdicts on a limit. On the limit is inside (simple acceptance, common practice), and that is decided on the decimals
- * as typed: 4.040 mA at 4 mA is exactly 0.25 % of 16 mA, while in binary it comes out a hair above.
+ * as typed: 4.040 mA at 4 mA is exactly 0.25 % of 16 mA, while in binary it comes out a hair above. Double precision
+ * decides where it can; within its own rounding of a limit, exact arithmetic does.
  */
-import { CoreError, requireFinite, requirePositive } from '../errors';
-import { exact, type Exact } from '../exact';
-import { checkRange, exactExpectedOutput, type LinearRange } from '../signal';
+import { methodSixMultiplier } from '../conformity';
+import { CoreError, requireNotNegative } from '../errors';
+import {
+  exact,
+  magnitude,
+  minus,
+  plus,
+  rational,
+  scaled,
+  signOf,
+  times,
+  type Exact,
+  type Surd,
+} from '../exact';
+import { exactAppliedForOutput, exactExpectedOutput, transferOf, type SignalRange } from '../signal';
+import { exactLimitAt, type ExactLimit, type Tolerance } from './tolerance';
 
 /** Worse towards the end, so that the worst of several is the last in this order. */
-export const VERDICTS = ['within', 'within-adjust', 'outside'] as const;
+export const VERDICTS = ['within', 'within-adjust', 'undecided', 'outside'] as const;
 export type Verdict = (typeof VERDICTS)[number];
 
-export interface Tolerance {
-  /** Largest allowed error either way, per cent of the absolute output span. */
-  readonly percentOfSpan: number;
-  /** Above this part of the limit an adjustment is advised, per cent of the limit (0 to 100). */
-  readonly adjustAbovePercentOfLimit: number;
+/**
+ * The site's rule for a reading whose uncertainty is known. A guard band w is kept free inside the limit; w is r U, or
+ * M U with M of method 6. Within w of the limit, either side, a reading is `undecided` where the rule allows that
+ * answer (ILAC-G8:09/2019, from memory), else outside.
+ */
+export type DecisionRule =
+  | { readonly kind: 'simple' }
+  | { readonly kind: 'guard-band'; readonly r: number; readonly isUndecidedAllowed: boolean }
+  | { readonly kind: 'method-6' };
+
+export const SIMPLE_ACCEPTANCE: DecisionRule = { kind: 'simple' };
+
+/** Sign of value - share times the limit, exact. */
+function compareToLimit(value: Surd, limit: ExactLimit, share: Exact): -1 | 0 | 1 {
+  if ('value' in limit) return signOf(minus(value, scaled(limit.value, share)));
+  if (signOf(value) < 0) return -1;
+  return signOf(minus(times(value, value), scaled(limit.square, share.mul(share))));
+}
+
+interface Judged {
+  readonly applied: number;
+  readonly output: number;
+  /** Error and limit in the unit of the tolerance's domain, as computed in double precision. */
+  readonly error: number;
+  readonly limit: number;
+  /** Expanded uncertainty of the error in that unit. */
+  readonly uncertainty: number;
+}
+
+/** Width of the guard band, in the unit of the tolerance's domain. */
+export function guardBand(rule: DecisionRule, limit: number, uncertainty: number): number {
+  if (rule.kind === 'simple' || uncertainty === 0) return 0;
+  return (rule.kind === 'guard-band' ? rule.r : methodSixMultiplier(limit / uncertainty)) * uncertainty;
 }
 
 /**
- * Refuses a tolerance that cannot be judged with.
- * @throws CoreError `not-positive`, `not-finite`, `out-of-bounds`
+ * The verdict on one reading whose error and limit were computed in double precision.
+ * @param noise largest rounding error of `error` and `limit` together
  */
-export function checkTolerance(tolerance: Tolerance): void {
-  requirePositive('The tolerance', tolerance.percentOfSpan);
-  const share = tolerance.adjustAbovePercentOfLimit;
-  requireFinite('The adjust limit', share);
-  if (share <= 0 || share > 100)
-    throw new CoreError({
-      code: 'out-of-bounds',
-      name: 'The adjust limit',
-      value: share,
-      lowest: 0,
-      highest: 100,
-      unit: '% of the tolerance',
-    });
-}
-
-/** The tolerance in output units, exact. */
-export function exactLimit(range: LinearRange, tolerance: Tolerance): Exact {
-  return exact(tolerance.percentOfSpan)
-    .div(100)
-    .mul(exact(range.outputHigh).sub(exact(range.outputLow)).abs());
-}
-
-/**
- * Judges one reading against the ideal output at the value applied.
- * @param applied in the range's input unit
- * @param output the reading, in the range's output unit
- * @throws CoreError as `checkRange` and `checkTolerance`
- */
-export function judgeReading(
-  range: LinearRange,
+export function decide(
+  range: SignalRange,
   tolerance: Tolerance,
-  applied: number,
-  output: number,
+  rule: DecisionRule,
+  judged: Judged,
+  noise: number,
 ): Verdict {
-  checkRange(range);
-  checkTolerance(tolerance);
-  const error = exact(output).sub(exactExpectedOutput(range, applied)).abs();
-  const limit = exactLimit(range, tolerance);
-  if (error.compare(limit) > 0) return 'outside';
-  const adjustAbove = limit.mul(exact(tolerance.adjustAbovePercentOfLimit)).div(100);
-  return error.compare(adjustAbove) > 0 ? 'within-adjust' : 'within';
+  const { error, limit, uncertainty } = judged;
+  const size = Math.abs(error);
+  const width = guardBand(rule, limit, uncertainty);
+  const adjustShare = tolerance.adjustAbovePercentOfLimit / 100;
+  const isUndecidedAllowed = rule.kind === 'guard-band' && rule.isUndecidedAllowed && width > 0;
+  const isNear =
+    Math.abs(size - (limit - width)) <= noise ||
+    Math.abs(size - limit * adjustShare) <= noise ||
+    (isUndecidedAllowed && Math.abs(size - (limit + width)) <= noise);
+  const exactly = isNear ? exactSides(range, tolerance, judged) : null;
+  if (isUndecidedAllowed && exceeds(size, limit, -width, 1, exactly)) return 'outside';
+  if (exceeds(size, limit, width, 1, exactly)) return isUndecidedAllowed ? 'undecided' : 'outside';
+  return exceeds(size, limit, 0, adjustShare, exactly) ? 'within-adjust' : 'within';
 }
+
+interface ExactSides {
+  readonly size: Surd;
+  readonly limit: ExactLimit;
+}
+
+/** Whether the size of an error with an offset exceeds a share of the limit. */
+function exceeds(
+  size: number,
+  limit: number,
+  offset: number,
+  share: number,
+  exactly: ExactSides | null,
+): boolean {
+  if (exactly === null) return size + offset > limit * share;
+  const shifted = plus(exactly.size, rational(exact(offset), exactly.size.t));
+  return compareToLimit(shifted, exactly.limit, exact(share)) > 0;
+}
+
+/** The size of an error and its limit, exact. */
+function exactSides(range: SignalRange, tolerance: Tolerance, { applied, output }: Judged): ExactSides {
+  const expected = exactExpectedOutput(range, applied);
+  const error =
+    tolerance.domain === 'output'
+      ? minus(rational(exact(output), expected.t), expected)
+      : rational(exactAppliedForOutput(range, output).sub(exact(applied)), expected.t);
+  return { size: magnitude(error), limit: exactLimitAt(range, tolerance, applied, expected) };
+}
+
+/** Bound on the rounding error of an error and its limit, in the unit of the tolerance's domain. */
+export function roundingNoise(range: SignalRange, tolerance: Tolerance, judged: Judged): number {
+  const inputSpan = Math.abs(range.urv - range.lrv);
+  const outputSpan = Math.abs(range.outputHigh - range.outputLow);
+  // Far-off zeros lose digits in the differences; a square root near zero loses half of those it has.
+  const stretch = 1 + (Math.abs(range.lrv) + Math.abs(judged.applied)) / inputSpan;
+  const { kind } = transferOf(range);
+  const isRoot = kind !== 'linear' && kind !== 'table';
+  const ends = 1 + (Math.abs(range.outputLow) + Math.abs(judged.output)) / outputSpan;
+  const ofSpan = (isRoot ? 1e-7 : 1e-13) * stretch * ends;
+  return ofSpan * (tolerance.domain === 'output' ? outputSpan : inputSpan) + 1e-13 * Math.abs(judged.limit);
+}
+
+/** @throws CoreError `negative`, `missing` */
+export function checkRule(rule: DecisionRule, uncertainties: readonly (number | undefined)[]): void {
+  if (rule.kind === 'guard-band') requireNotNegative('The guard band factor r', rule.r, 'rule.r');
+  for (const uncertainty of uncertainties) {
+    if (uncertainty !== undefined) requireNotNegative('The uncertainty', uncertainty, 'uncertainty');
+    else if (rule.kind !== 'simple')
+      throw new CoreError(
+        {
+          code: 'missing',
+          name: 'The expanded uncertainty of each reading',
+          why: 'the guard band is made from it',
+        },
+        'uncertainty',
+      );
+  }
+}
+
+/** The worse of two verdicts. */
+export const worseOf = (a: Verdict, b: Verdict): Verdict =>
+  VERDICTS.indexOf(a) >= VERDICTS.indexOf(b) ? a : b;
 
 /** The worst of several verdicts, or null of none. */
 export function worstVerdict(verdicts: readonly Verdict[]): Verdict | null {
-  const rank = Math.max(...verdicts.map((verdict) => VERDICTS.indexOf(verdict)));
-  return VERDICTS[rank] ?? null;
+  return verdicts.reduce<Verdict | null>((worst, one) => (worst === null ? one : worseOf(worst, one)), null);
 }

@@ -1,5 +1,5 @@
 /** Numbers as Barys shows them: rounded half away from zero, a true minus sign, never NaN, Infinity or -0. */
-import { requirePositive } from '../errors';
+import { requireFinite, requirePositive } from '../errors';
 import { roundDecimal } from '../exact';
 
 const MINUS = '\u2212';
@@ -52,4 +52,22 @@ export function formatPlain(value: number): string {
   return roundDecimal(value, 12)
     .replace(/\.?0+$/, '')
     .replace('-', MINUS);
+}
+
+/**
+ * A value to a number of significant digits, without the zeros that only fill; very large and very small ones with a
+ * power of ten.
+ * @param digits 1 to 15
+ * @example formatSignificant(440.28675393025, 8) // '440.28675'
+ * @example formatSignificant(0.000001234, 3) // '1.23e-6'
+ */
+export function formatSignificant(value: number, digits: number): string {
+  requireFinite('value', value);
+  if (value === 0) return '0';
+  const [mantissa = '', power = '0'] = value.toExponential(digits - 1).split('e');
+  const exponent = Number(power);
+  const isWritten = exponent >= -5 && exponent < 12;
+  const text = isWritten ? roundDecimal(value, Math.min(20, Math.max(0, digits - 1 - exponent))) : mantissa;
+  const short = text.includes('.') ? text.replace(/\.?0+$/, '') : text;
+  return `${short}${isWritten ? '' : `e${exponent}`}`.replace(/^-/, MINUS);
 }

@@ -1,2 +1,9 @@
 export { parseTyped, typedDecimals, type TypedNumber } from './entry';
-export { decimalsForResolution, formatFixed, formatPlain, formatSigned, resolutionForSpan } from './format';
+export {
+  decimalsForResolution,
+  formatFixed,
+  formatPlain,
+  formatSignificant,
+  formatSigned,
+  resolutionForSpan,
+} from './format';

@@ -1,0 +1,166 @@
+/**
+ * Head between the reference plane of the standard and that of the instrument. An instrument above the standard sees
+ * less. For gauge pressure the air outside has a head too, so the density that counts is fluid less air.
+ * Hydrostatics, common practice; R from CODATA 2018 (from memory).
+ */
+import { requireBetween, requireFinite, requireNotNegative, requirePositive } from '../errors';
+import { Working, type Worked } from '../working';
+
+/** Height of the instrument above the standard, m; negative below it. */
+export interface LiquidHead {
+  readonly pressurePa: number;
+  readonly liquidDensityKgPerM3: number;
+  /** Zero for absolute or differential pressure. */
+  readonly airDensityKgPerM3: number;
+  readonly heightM: number;
+  readonly gravityMPerS2: number;
+}
+
+const checkSite = (heightM: number, gravityMPerS2: number): void => {
+  requireFinite('The height difference', heightM, 'heightM');
+  requireBetween('Gravity', gravityMPerS2, [9.7, 9.9, 'm/s²'], 'gravityMPerS2');
+};
+
+/**
+ * Pressure at the instrument: p - (rho_liquid - rho_air) g h.
+ * @returns Pa
+ * @throws CoreError `not-positive`, `negative`, `out-of-bounds`, `not-finite`
+ */
+export function liquidHead(given: LiquidHead): Worked & { readonly correctionPa: number } {
+  requireFinite('The pressure', given.pressurePa, 'pressurePa');
+  requirePositive('The density of the liquid', given.liquidDensityKgPerM3, 'liquidDensityKgPerM3');
+  requireNotNegative('The density of the air', given.airDensityKgPerM3, 'airDensityKgPerM3');
+  checkSite(given.heightM, given.gravityMPerS2);
+  const work = new Working();
+  const correctionPa = work.step({
+    what: 'Head from the standard up to the instrument',
+    symbol: 'dp',
+    formula: '-(rho_liquid - rho_air) * g * h',
+    given: {
+      rho_liquid: { value: given.liquidDensityKgPerM3, unit: 'kg/m³' },
+      rho_air: { value: given.airDensityKgPerM3, unit: 'kg/m³' },
+      g: { value: given.gravityMPerS2, unit: 'm/s²' },
+      h: { value: given.heightM, unit: 'm' },
+    },
+    unit: 'Pa',
+    source: 'hydrostatics, common practice; air outside counted for gauge pressure',
+  });
+  const value = work.step({
+    what: 'Pressure at the instrument',
+    symbol: 'p_instrument',
+    formula: 'p_standard + dp',
+    given: { p_standard: { value: given.pressurePa, unit: 'Pa' } },
+    unit: 'Pa',
+    source: 'hydrostatics, common practice',
+  });
+  return { value, correctionPa, working: work.steps };
+}
+
+/** Molar masses, g/mol (from memory): nitrogen 2 x 14.0067; dry air after CIPM-2007 with 0.04 % carbon dioxide. */
+export const MOLAR_MASS = { nitrogen: 28.0134, air: 28.9655 } as const;
+
+export interface GasHead {
+  /** At the standard: absolute, or gauge where `barometerPa` is given. */
+  readonly pressurePa: number;
+  readonly molarMassGPerMol: number;
+  readonly temperatureC: number;
+  readonly heightM: number;
+  readonly gravityMPerS2: number;
+  /** Ambient pressure, absolute; with it the pressure is gauge and the air outside is counted. */
+  readonly barometerPa?: number | undefined;
+  /** Density of the air outside; used with a barometer. */
+  readonly airDensityKgPerM3?: number | undefined;
+}
+
+export interface GasHeadResult extends Worked {
+  readonly gasDensityKgPerM3: number;
+  /** - rho g h, Pa */
+  readonly linearCorrectionPa: number;
+  /** p (exp(-M g h / (R T)) - 1), Pa: an isothermal column */
+  readonly exponentialCorrectionPa: number;
+  /** Pressure at the instrument by the head of the gas alone, Pa. */
+  readonly gasOnlyPa: number;
+}
+
+/**
+ * Pressure at the instrument through a column of ideal gas (Z = 1; at several MPa real gases differ by tenths of a
+ * per cent of the head). The value is the linear one, less the head of the air outside for gauge pressure.
+ * @returns Pa, in the kind given
+ * @throws CoreError `not-positive`, `out-of-bounds`, `not-finite`
+ */
+export function gasHead(given: GasHead): GasHeadResult {
+  requireFinite('The pressure', given.pressurePa, 'pressurePa');
+  requirePositive('The molar mass', given.molarMassGPerMol, 'molarMassGPerMol');
+  requireBetween('The temperature', given.temperatureC, [-200, 1000, '°C'], 'temperatureC');
+  checkSite(given.heightM, given.gravityMPerS2);
+  const isGauge = given.barometerPa !== undefined;
+  if (given.barometerPa !== undefined) requirePositive('The barometer', given.barometerPa, 'barometerPa');
+  const airDensity = isGauge ? (given.airDensityKgPerM3 ?? 0) : 0;
+  requireNotNegative('The density of the air', airDensity, 'airDensityKgPerM3');
+  const absolutePa = given.pressurePa + (given.barometerPa ?? 0);
+  requirePositive('The absolute pressure', absolutePa, 'pressurePa');
+  const work = new Working();
+  work.step({
+    what: 'Absolute pressure at the standard',
+    symbol: 'p_abs',
+    formula: isGauge ? 'p_standard + p_barometer' : 'p_standard',
+    given: {
+      p_standard: { value: given.pressurePa, unit: 'Pa' },
+      p_barometer: { value: given.barometerPa ?? 0, unit: 'Pa' },
+    },
+    unit: 'Pa',
+    source: 'definition',
+  });
+  const gasDensityKgPerM3 = work.step({
+    what: 'Density of the gas',
+    symbol: 'rho_gas',
+    formula: 'p_abs * M / 1000 / (R * (t + 273.15))',
+    given: {
+      M: { value: given.molarMassGPerMol, unit: 'g/mol' },
+      R: { value: 8.314462618, unit: 'J/(mol K)' },
+      t: { value: given.temperatureC, unit: '°C' },
+    },
+    unit: 'kg/m³',
+    source: 'ideal gas; R of CODATA 2018, from memory',
+  });
+  const site = {
+    g: { value: given.gravityMPerS2, unit: 'm/s²' },
+    h: { value: given.heightM, unit: 'm' },
+  };
+  const exponentialCorrectionPa = work.step({
+    what: 'Head of an isothermal column, for comparison',
+    symbol: 'dp_exp',
+    formula: 'p_abs * (exp(-rho_gas * g * h / p_abs) - 1)',
+    given: site,
+    unit: 'Pa',
+    source: 'barometric formula, common practice',
+  });
+  const linearCorrectionPa = work.step({
+    what: 'Head from the standard up to the instrument',
+    symbol: 'dp',
+    formula: '-rho_gas * g * h',
+    given: site,
+    unit: 'Pa',
+    source: 'hydrostatics, common practice',
+  });
+  const value = work.step({
+    what: 'Pressure at the instrument',
+    symbol: 'p_instrument',
+    formula: isGauge ? 'p_standard + dp + rho_air * g * h' : 'p_standard + dp',
+    given: {
+      ...site,
+      p_standard: { value: given.pressurePa, unit: 'Pa' },
+      rho_air: { value: airDensity, unit: 'kg/m³' },
+    },
+    unit: 'Pa',
+    source: isGauge ? 'hydrostatics; the head of the air outside counts for gauge pressure' : 'hydrostatics',
+  });
+  return {
+    value,
+    gasDensityKgPerM3,
+    linearCorrectionPa,
+    exponentialCorrectionPa,
+    gasOnlyPa: given.pressurePa + linearCorrectionPa,
+    working: work.steps,
+  };
+}

@@ -1,0 +1,69 @@
+/**
+ * Exact rational arithmetic where a verdict hangs on the last digit.
+ *
+ * A number that came from at most 15 typed digits is given back unchanged by the shortest decimal text of its
+ * double (IEEE 754-2019, 5.12.2), so `exact(4.04)` is 404/100 and not the binary neighbour of it.
+ */
+import Fraction from 'fraction.js';
+import { requireFinite } from '../errors';
+
+export type Exact = Fraction;
+
+/** Ends of ranges, limits and round readings come again and again, and parsing them costs more than the rest. */
+const known = new Map<number, Exact>();
+const MOST_KNOWN = 5000;
+
+/**
+ * The decimal that a person meant by a number, as a ratio of two integers.
+ * @throws CoreError `not-finite`
+ * @example exact(4.04).sub(exact(4)).equals(exact(0.04)) // true, where 4.04 - 4 === 0.04 is false
+ */
+export function exact(value: number): Exact {
+  const found = known.get(value);
+  if (found !== undefined) return found;
+  requireFinite('value', value);
+  const ratio = fromDecimal(String(value));
+  if (known.size >= MOST_KNOWN) known.clear();
+  known.set(value, ratio);
+  return ratio;
+}
+
+function fromDecimal(text: string): Exact {
+  const [mantissa = '', exponent = '0'] = text.split('e');
+  const power = new Fraction(10n ** BigInt(Math.abs(Number(exponent))));
+  return Number(exponent) < 0 ? new Fraction(mantissa).div(power) : new Fraction(mantissa).mul(power);
+}
+
+const bitLength = (n: bigint): number => n.toString(2).length;
+
+/**
+ * The double nearest to a ratio, rounded once. Dividing the two parts as doubles would round three times, and
+ * parts above 1e308 would give NaN.
+ */
+export function toNumber(ratio: Exact): number {
+  if (ratio.n === 0n) return 0;
+  const shift = 66 + bitLength(ratio.d) - bitLength(ratio.n);
+  const n = shift > 0 ? ratio.n << BigInt(shift) : ratio.n;
+  const d = shift < 0 ? ratio.d << BigInt(-shift) : ratio.d;
+  // The lowest bit stands for all that the division drops, so that a tie is not taken for one.
+  const quotient = (n / d) | (n % d === 0n ? 0n : 1n);
+  const half = Math.trunc(shift / 2);
+  return Number(ratio.s) * Number(quotient) * 2 ** -half * 2 ** -(shift - half);
+}
+
+/**
+ * Rounds half away from zero at a decimal place, deciding on the decimal value and not on its binary neighbour.
+ * Never gives a negative zero.
+ * @param decimals places after the decimal point, 0 to 15
+ * @example roundDecimal(1.005, 2) // '1.01'
+ * @example roundDecimal(-0.0004, 3) // '0.000'
+ */
+export function roundDecimal(value: number, decimals: number): string {
+  const scaled = exact(value).mul(10n ** BigInt(decimals));
+  const magnitude = scaled.abs().add(new Fraction(1, 2)).floor();
+  const digits = magnitude.n.toString().padStart(decimals + 1, '0');
+  const whole = digits.slice(0, digits.length - decimals);
+  const rest = decimals === 0 ? '' : `.${digits.slice(-decimals)}`;
+  const negative = value < 0 && magnitude.n !== 0n;
+  return `${negative ? '-' : ''}${whole}${rest}`;
+}

@@ -1,0 +1,48 @@
+/**
+ * Numbers a + b √t with rational a, b and t >= 0. Errors and limits of a square-root instrument are of this form, so a
+ * verdict on its limit can be decided exactly too. Two of them may be combined when they share t.
+ */
+import { exact, toNumber, type Exact } from './fraction';
+
+export interface Surd {
+  readonly a: Exact;
+  readonly b: Exact;
+  readonly t: Exact;
+}
+
+const ZERO = exact(0);
+
+/** A rational number as a surd. */
+export const rational = (a: Exact, t: Exact = ZERO): Surd => ({ a, b: ZERO, t });
+
+/** √t itself. */
+export const root = (t: Exact): Surd => ({ a: ZERO, b: exact(1), t });
+
+export const plus = (x: Surd, y: Surd): Surd => ({ a: x.a.add(y.a), b: x.b.add(y.b), t: x.t });
+export const minus = (x: Surd, y: Surd): Surd => ({ a: x.a.sub(y.a), b: x.b.sub(y.b), t: x.t });
+export const scaled = (x: Surd, by: Exact): Surd => ({ a: x.a.mul(by), b: x.b.mul(by), t: x.t });
+export const times = (x: Surd, y: Surd): Surd => ({
+  a: x.a.mul(y.a).add(x.b.mul(y.b).mul(x.t)),
+  b: x.a.mul(y.b).add(x.b.mul(y.a)),
+  t: x.t,
+});
+
+const sign = (value: Exact): -1 | 0 | 1 => Math.sign(value.compare(0)) as -1 | 0 | 1;
+
+/**
+ * Sign of a + b √t, exact: where a and b pull apart, a² is compared with b² t.
+ * @returns -1, 0 or 1
+ */
+export function signOf({ a, b, t }: Surd): -1 | 0 | 1 {
+  const signA = sign(a);
+  const signB = t.compare(0) === 0 ? 0 : sign(b);
+  if (signB === 0 || signA === signB) return signA;
+  if (signA === 0) return signB;
+  return Math.sign(a.mul(a).compare(b.mul(b).mul(t)) * signA) as -1 | 0 | 1;
+}
+
+export const magnitude = (x: Surd): Surd => (signOf(x) < 0 ? scaled(x, exact(-1)) : x);
+
+/** The nearest double to within a few units in the last place. */
+export const surdToNumber = ({ a, b, t }: Surd): number =>
+  toNumber(a) + (b.n === 0n ? 0 : toNumber(b) * Math.sqrt(toNumber(t)));

@@ -1,0 +1,164 @@
+/** The working of an expected output and of its inverse. */
+import { Working, type Worked } from '../working';
+import { appliedForOutput, expectedOutput, transferOf, type SignalRange } from './range';
+import { isBelow, type Transfer } from './transfer';
+
+/** Units as written for people. */
+export interface RangeUnits {
+  readonly input: string;
+  readonly output: string;
+}
+
+const SIGNAL = 'IEC 60381-1 and IEC 60382, straight line between the ends of the range; from memory';
+const COMMON = 'common practice for square-root instruments';
+
+interface ShareFormula {
+  readonly formula: string;
+  readonly given?: Readonly<Record<string, { value: number; unit: string }>>;
+  readonly what: string;
+  readonly source: string;
+}
+
+const STRAIGHT: ShareFormula = { formula: 't', what: 'Share of the output span: linear', source: SIGNAL };
+const ROOT: ShareFormula = {
+  formula: 'sqrt(t)',
+  what: 'Share of the output span: square root of the differential',
+  source: COMMON,
+};
+
+/** How the share of the output follows that of the input at this input. */
+function forward(transfer: Transfer, t: number): ShareFormula {
+  if (transfer.kind === 'linear') return STRAIGHT;
+  if (transfer.kind === 'table') return tableStep(transfer, t * 100, 'inputPercent', 'outputPercent', 't');
+  if (t <= 0)
+    return {
+      formula: '0 * t',
+      what: 'Share of the output span: no flow below zero differential',
+      source: COMMON,
+    };
+  if (transfer.kind === 'square-root-cut-off' && isBelow(t, (transfer.cutOffPercentOfFlow / 100) ** 2))
+    return { formula: '0 * t', what: 'Share of the output span: below the low-flow cut-off', source: COMMON };
+  if (transfer.kind === 'square-root-linear-start' && isBelow(t, (transfer.linearToPercentOfFlow / 100) ** 2))
+    return {
+      formula: 't / (F / 100)',
+      given: { F: { value: transfer.linearToPercentOfFlow, unit: '%' } },
+      what: 'Share of the output span: on the chord of the linear start',
+      source: COMMON,
+    };
+  if (transfer.kind === 'square-root-slope-one' && isBelow(t, transfer.linearToPercentOfInput / 100))
+    return { ...STRAIGHT, what: 'Share of the output span: linear start with slope one', source: COMMON };
+  return ROOT;
+}
+
+function tableStep(
+  transfer: Transfer & { kind: 'table' },
+  percent: number,
+  from: 'inputPercent' | 'outputPercent',
+  to: 'inputPercent' | 'outputPercent',
+  symbol: string,
+): ShareFormula {
+  const { points } = transfer;
+  const found = points.findIndex((point, index) => index > 0 && point[from] >= percent);
+  const upper = found === -1 ? points.length - 1 : found;
+  const [low, high] = [points[upper - 1], points[upper]];
+  const at = (value: number | undefined) => ({ value: value ?? 0, unit: '%' });
+  return {
+    formula: `(b_1 + (b_2 - b_1) * (100 * ${symbol} - a_1) / (a_2 - a_1)) / 100`,
+    given: { a_1: at(low?.[from]), a_2: at(high?.[from]), b_1: at(low?.[to]), b_2: at(high?.[to]) },
+    what: 'Share by the straight line between two points of the table',
+    source: 'linear interpolation in the table of the instrument',
+  };
+}
+
+const ends = (range: SignalRange, units: RangeUnits) => ({
+  LRV: { value: range.lrv, unit: units.input },
+  URV: { value: range.urv, unit: units.input },
+  y_0: { value: range.outputLow, unit: units.output },
+  y_100: { value: range.outputHigh, unit: units.output },
+});
+
+/** The steps up to the ideal output, which later steps know as `y`. */
+export function expectedSteps(work: Working, range: SignalRange, applied: number, units: RangeUnits): number {
+  const given = { ...ends(range, units), x: { value: applied, unit: units.input } };
+  const t = work.step({
+    what: 'Share of the input span',
+    symbol: 't',
+    formula: '(x - LRV) / (URV - LRV)',
+    given,
+    unit: '',
+    source: SIGNAL,
+  });
+  work.step({ symbol: 's', unit: '', ...forward(transferOf(range), t) });
+  return work.step({
+    what: 'Ideal output',
+    symbol: 'y',
+    formula: 'y_0 + (y_100 - y_0) * s',
+    given,
+    unit: units.output,
+    source: SIGNAL,
+  });
+}
+
+/**
+ * The expected output with its working.
+ * @throws CoreError as `expectedOutput`
+ */
+export function workExpected(range: SignalRange, applied: number, units: RangeUnits): Worked {
+  const value = expectedOutput(range, applied);
+  const work = new Working();
+  expectedSteps(work, range, applied, units);
+  return { value, working: work.steps };
+}
+
+function backward(transfer: Transfer, s: number): ShareFormula {
+  const what = 'Share of the input span';
+  if (transfer.kind === 'linear') return { formula: 's', what: `${what}: linear`, source: SIGNAL };
+  if (transfer.kind === 'table') return tableStep(transfer, s * 100, 'outputPercent', 'inputPercent', 's');
+  if (transfer.kind === 'square-root-linear-start' && s > 0 && s < transfer.linearToPercentOfFlow / 100)
+    return {
+      formula: 's * F / 100',
+      given: { F: { value: transfer.linearToPercentOfFlow, unit: '%' } },
+      what: `${what}: on the chord of the linear start`,
+      source: COMMON,
+    };
+  if (transfer.kind === 'square-root-slope-one' && s > 0) {
+    const step = transfer.linearToPercentOfInput;
+    if (s < step / 100) return { formula: 's', what: `${what}: linear start with slope one`, source: COMMON };
+    if (s * s < step / 100)
+      return {
+        formula: 'D / 100',
+        given: { D: { value: step, unit: '%' } },
+        what: `${what}: the output steps over this value`,
+        source: COMMON,
+      };
+  }
+  return { formula: 's * abs(s)', what: `${what}: square of the flow, with its sign`, source: COMMON };
+}
+
+/**
+ * The input that an output stands for, with its working.
+ * @throws CoreError as `appliedForOutput`
+ */
+export function workApplied(range: SignalRange, output: number, units: RangeUnits): Worked {
+  const value = appliedForOutput(range, output);
+  const work = new Working();
+  const given = { ...ends(range, units), y: { value: output, unit: units.output } };
+  const s = work.step({
+    what: 'Share of the output span',
+    symbol: 's',
+    formula: '(y - y_0) / (y_100 - y_0)',
+    given,
+    unit: '',
+    source: SIGNAL,
+  });
+  work.step({ symbol: 't', unit: '', ...backward(transferOf(range), s) });
+  work.step({
+    what: 'Input that this output stands for',
+    symbol: 'x',
+    formula: 'LRV + (URV - LRV) * t',
+    given,
+    unit: units.input,
+    source: SIGNAL,
+  });
+  return { value, working: work.steps };
+}

@@ -1,0 +1,185 @@
+/** The working of a budget: standard uncertainties, sensitivities by the rules of derivation, and how they combine. */
+import { derivative } from 'mathjs/number';
+import { CoreError } from '../errors';
+import { parseFormula } from '../formula';
+import { Working, type Given, type Step } from '../working';
+import { checkedModel, type Budget, type BudgetModel } from './budget';
+import { mean, NORMAL_95, standardDeviation, type Distribution, type UncertainInput } from './input';
+import { specificationHalfWidth } from './specification';
+
+const GUM = 'JCGM 100:2008, from memory';
+
+/** How a stated spread becomes a standard uncertainty. */
+function spreadStep(
+  distribution: Distribution,
+  unit: string,
+): { formula: string; given: Record<string, Given>; source: string } {
+  const of = (value: number): Given => ({ value, unit });
+  const plain = (value: number): Given => ({ value, unit: '' });
+  const divided = (halfWidth: number, divisor: string, clause: string) => ({
+    formula: `a / ${divisor}`,
+    given: { a: of(halfWidth) },
+    source: `${clause}, ${GUM}`,
+  });
+  switch (distribution.kind) {
+    case 'type-a':
+      return {
+        formula: 's / sqrt(n)',
+        given: { s: of(standardDeviation(distribution.readings)), n: plain(distribution.readings.length) },
+        source: `type A, 4.2, ${GUM}`,
+      };
+    case 'pooled':
+      return {
+        formula: 's / sqrt(n)',
+        given: { s: of(distribution.sd), n: plain(distribution.count) },
+        source: `pooled type A, 4.2.4, ${GUM}`,
+      };
+    case 'rectangular':
+      return divided(distribution.halfWidth, 'sqrt(3)', 'rectangular, 4.3.7');
+    case 'triangular':
+      return divided(distribution.halfWidth, 'sqrt(6)', 'triangular, 4.3.9');
+    case 'u-shaped':
+      return divided(distribution.halfWidth, 'sqrt(2)', 'U-shaped, common practice');
+    case 'resolution':
+      return divided(distribution.step, '(2 * sqrt(3))', 'resolution, F.2.2.1');
+    case 'normal':
+      return {
+        formula: 'U / k',
+        given: { U: of(distribution.expanded), k: plain(distribution.k) },
+        source: `certificate, 4.3.3, ${GUM}`,
+      };
+    case 'normal-95':
+      return {
+        formula: 'U / z_95',
+        given: { U: of(distribution.expanded), z_95: plain(NORMAL_95) },
+        source: `certificate of 95 % without k, 4.3.4, ${GUM}`,
+      };
+    case 'standard':
+      return { formula: 'u', given: { u: of(distribution.uncertainty) }, source: 'stated' };
+    case 'specification':
+      return divided(
+        specificationHalfWidth(distribution.specification),
+        'sqrt(3)',
+        'specification, rectangular, 4.3.7',
+      );
+  }
+}
+
+/** The partial derivative in symbols; null where the model holds max or min, which have none. */
+function partial(model: string, name: string): string | null {
+  try {
+    // mathjs writes the natural logarithm as log.
+    const text = derivative(model.replaceAll('**', '^').replace(/\bln\b/g, 'log'), name).toString();
+    return parseFormula(text).text;
+  } catch (error) {
+    if (error instanceof CoreError || error instanceof Error) return null;
+    throw error;
+  }
+}
+
+const estimateOf = (input: UncertainInput): number =>
+  input.distribution.kind === 'type-a' ? mean(input.distribution.readings) : (input.estimate ?? 0);
+
+/**
+ * The steps of a budget. `budget` is the result that they have to end in: Y its value, u_c, k and U.
+ * @throws CoreError as `uncertaintyBudget`
+ */
+export function workBudget(stated: BudgetModel, budget: Budget): readonly Step[] {
+  checkedModel(stated);
+  const work = new Working();
+  const estimates = Object.fromEntries(
+    stated.inputs.map((input): [string, Given] => [
+      input.name,
+      { value: estimateOf(input), unit: input.unit },
+    ]),
+  );
+  work.step({
+    what: 'Result at the estimates',
+    symbol: 'Y',
+    formula: stated.model,
+    given: estimates,
+    unit: stated.unit,
+    source: `the model; 4.1, ${GUM}`,
+  });
+  stated.inputs.forEach((input, index) => {
+    const component = budget.components[index];
+    if (component === undefined) return;
+    const number = index + 1;
+    work.step({
+      what: `Standard uncertainty of ${input.name}`,
+      symbol: `u_${number}`,
+      unit: input.unit,
+      ...spreadStep(input.distribution, input.unit),
+    });
+    const formula = partial(stated.model, input.name);
+    work.step({
+      what:
+        formula === null
+          ? `Sensitivity to ${input.name}, by differentiating the model step by step`
+          : `Sensitivity to ${input.name}: partial derivative of the model`,
+      symbol: `c_${number}`,
+      formula: formula ?? 'slope',
+      given: formula === null ? { slope: { value: component.sensitivity, unit: '' } } : estimates,
+      unit: `${stated.unit} per ${input.unit === '' ? '1' : input.unit}`,
+      source: `5.1.3, ${GUM}`,
+    });
+  });
+  combineSteps(work, stated, budget);
+  return work.steps;
+}
+
+function combineSteps(work: Working, stated: BudgetModel, budget: Budget): void {
+  const squares = stated.inputs.map((_, index) => `(c_${index + 1} * u_${index + 1})^2`);
+  const given: Record<string, Given> = {};
+  const place = (name: string) => stated.inputs.findIndex((input) => input.name === name) + 1;
+  const mixed = (stated.correlations ?? [])
+    .filter(({ r }) => r !== 0)
+    .map(({ a, b, r }) => {
+      const [i, j] = [place(a), place(b)];
+      given[`r_${i}_${j}`] = { value: r, unit: '' };
+      return `2 * c_${i} * u_${i} * c_${j} * u_${j} * r_${i}_${j}`;
+    });
+  const sum = [...squares, ...mixed].join(' + ');
+  work.step({
+    what: 'Combined standard uncertainty',
+    symbol: 'u_c',
+    // Full correlation may leave a rounding remainder below zero.
+    formula: mixed.length === 0 ? `sqrt(${sum})` : `sqrt(max(0, ${sum}))`,
+    given,
+    unit: stated.unit,
+    source: `${mixed.length === 0 ? '5.1.2, equation 10' : '5.2.2, equation 16'}, ${GUM}`,
+  });
+  const finite = budget.components.flatMap(({ degreesOfFreedom, contribution }, index) =>
+    degreesOfFreedom === null || contribution === 0 ? [] : [{ index: index + 1, degreesOfFreedom }],
+  );
+  if (typeof budget.effectiveDegreesOfFreedom === 'number')
+    work.step({
+      what: 'Effective degrees of freedom (Welch and Satterthwaite)',
+      symbol: 'nu_eff',
+      formula: `u_c^4 / (${finite.map(({ index }) => `(c_${index} * u_${index})^4 / nu_${index}`).join(' + ')})`,
+      given: Object.fromEntries(
+        finite.map(({ index, degreesOfFreedom }) => [`nu_${index}`, { value: degreesOfFreedom, unit: '' }]),
+      ),
+      unit: '',
+      source: `G.4.1, equation G.2b, ${GUM}`,
+    });
+  const percent = Number((budget.probability * 100).toPrecision(6));
+  work.step({
+    what:
+      typeof budget.effectiveDegreesOfFreedom === 'number'
+        ? `Coverage factor: Student's t, two-sided ${percent} %`
+        : `Coverage factor: normal, two-sided ${percent} %`,
+    symbol: 'k',
+    formula: 't_p',
+    given: { t_p: { value: budget.coverageFactor, unit: '' } },
+    unit: '',
+    source: `G.3 and table G.2, ${GUM}`,
+  });
+  work.step({
+    what: 'Expanded uncertainty',
+    symbol: 'U',
+    formula: 'k * u_c',
+    unit: stated.unit,
+    source: `6.2.1, ${GUM}`,
+  });
+}
