@@ -7,7 +7,12 @@ import type { Tolerance, ToleranceTerm } from './tolerance';
 const ERROR = 'error = reading - ideal at the applied value; IEC 61298-2, from memory';
 const TOLERANCE = 'the tolerance of the instrument';
 
-function termFormula(term: ToleranceTerm, domain: Tolerance['domain'], index: number) {
+function termFormula(
+  term: ToleranceTerm,
+  domain: Tolerance['domain'],
+  index: number,
+  units: RangeUnits,
+): { what: string; formula: string; given: Record<string, Given> } {
   const inOutput = domain === 'output';
   const toDomain = (isOutput: boolean) =>
     isOutput === inOutput
@@ -40,14 +45,13 @@ function termFormula(term: ToleranceTerm, domain: Tolerance['domain'], index: nu
       return {
         what: 'Per cent of the upper range limit',
         formula: `${name} / 100 * abs(URL)${toDomain(false)}`,
-        given: percent(term.percent),
-        limit: term.upperRangeLimit,
+        given: { ...percent(term.percent), URL: { value: term.upperRangeLimit, unit: units.input } },
       };
     case 'absolute':
       return {
         what: 'Fixed amount',
         formula: `${name}${toDomain(term.in === 'output')}`,
-        given: { [name]: { value: term.value, unit: '' } },
+        given: { [name]: { value: term.value, unit: units[term.in] } },
       };
     case 'scale-divisions':
       return {
@@ -55,7 +59,7 @@ function termFormula(term: ToleranceTerm, domain: Tolerance['domain'], index: nu
         formula: `${name} * d_${index}${toDomain(true)}`,
         given: {
           [name]: { value: term.divisions, unit: 'divisions' },
-          [`d_${index}`]: { value: term.division, unit: '' },
+          [`d_${index}`]: { value: term.division, unit: units.output },
         },
       };
   }
@@ -101,13 +105,12 @@ export function workReading(
       source: ERROR,
     });
   tolerance.terms.forEach((term, index) => {
-    const { what, formula, given, ...rest } = termFormula(term, tolerance.domain, index + 1);
-    const limit = 'limit' in rest ? { URL: { value: rest.limit, unit: units.input } } : {};
+    const { what, formula, given } = termFormula(term, tolerance.domain, index + 1, units);
     work.step({
       what,
       symbol: `L_${index + 1}`,
       formula,
-      given: { ...ends, ...limit, ...given },
+      given: { ...ends, ...given },
       unit,
       source: TOLERANCE,
     });

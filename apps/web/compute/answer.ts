@@ -1,0 +1,115 @@
+/** Runs a calculation for the API and answers with its result or with problem details (RFC 9457). */
+import { CoreError } from '@barys/core';
+import { setImmediate } from 'node:timers/promises';
+import { z } from 'zod';
+import type { Calculation } from './calculation';
+
+/** A run of ten thousand readings is under two million characters. */
+const LONGEST_BODY = 4_000_000;
+/** How long a calculation may keep the server from others, ms. */
+const SLICE_MS = 40;
+
+interface Fault {
+  readonly detail: string;
+  /** JSON Pointer into the request (RFC 6901). */
+  readonly pointer: string;
+  /** The same for people: `range.urv`. */
+  readonly field: string;
+}
+
+const problem = (
+  status: number,
+  code: string,
+  title: string,
+  faults: readonly Fault[],
+  detail?: string,
+): Response =>
+  Response.json(
+    {
+      type: `urn:barys:problem:${code}`,
+      title,
+      status,
+      detail: detail ?? faults[0]?.detail ?? title,
+      ...(faults.length === 0 ? {} : { field: faults[0]?.field, errors: faults }),
+    },
+    { status, headers: { 'content-type': 'application/problem+json' } },
+  );
+
+const pointerTo = (path: readonly (string | number)[]): string =>
+  `#${path.map((part) => `/${String(part).replace(/~/g, '~0').replace(/\//g, '~1')}`).join('')}`;
+
+/** Where a name stands in a request: the core knows its arguments, not what the request wraps them in. */
+export function pathOf(body: unknown, field: string): string[] {
+  const [first = '', ...rest] = field.split('.');
+  const search = (value: unknown, path: string[]): string[] | null => {
+    if (value === null || typeof value !== 'object' || Array.isArray(value)) return null;
+    if (Object.hasOwn(value, first)) return [...path, first];
+    for (const [key, inner] of Object.entries(value)) {
+      const found = search(inner, [...path, key]);
+      if (found !== null) return found;
+    }
+    return null;
+  };
+  return [...(search(body, []) ?? [first]), ...rest];
+}
+
+function answerTo(error: unknown, body: unknown): Response {
+  if (error instanceof CoreError) {
+    const path = error.field === undefined ? [] : pathOf(body, error.field);
+    const fault = { detail: error.message, pointer: pointerTo(path), field: path.join('.') };
+    return problem(422, error.problem.code, 'This cannot be computed', [fault]);
+  }
+  if (error instanceof z.ZodError) {
+    const faults = error.issues.map((issue) => {
+      const path = issue.path.map((part) => (typeof part === 'symbol' ? String(part) : part));
+      return { detail: issue.message, pointer: pointerTo(path), field: path.join('.') };
+    });
+    return problem(422, 'invalid-input', 'The request does not fit', faults);
+  }
+  throw error;
+}
+
+/** @param read gives the text of the request's body */
+export async function answerCalculation(
+  found: Calculation | undefined,
+  request: Pick<Request, 'text' | 'signal'>,
+): Promise<Response> {
+  if (found === undefined)
+    return problem(
+      404,
+      'no-such-calculation',
+      'No such calculation',
+      [],
+      'The calculations are listed at /api/v1/openapi.json.',
+    );
+  const text = await request.text();
+  if (text.length > LONGEST_BODY)
+    return problem(
+      413,
+      'too-long',
+      'Too long',
+      [],
+      `A request may hold ${LONGEST_BODY} characters, not ${text.length}.`,
+    );
+  let body: unknown;
+  try {
+    body = JSON.parse(text);
+  } catch {
+    return problem(400, 'not-json', 'Not JSON', [], 'The body of the request must be one JSON object.');
+  }
+  try {
+    const steps = found.run(body);
+    let since = performance.now();
+    for (;;) {
+      const next = steps.next();
+      if (next.done === true) return Response.json(next.value);
+      if (request.signal.aborted) return problem(499, 'left', 'The caller has left', []);
+      if (performance.now() - since > SLICE_MS) {
+        await setImmediate();
+        since = performance.now();
+      }
+    }
+  } catch (error) {
+    return answerTo(error, body);
+  }
+}

@@ -1,0 +1,301 @@
+import SwaggerParser from '@apidevtools/swagger-parser';
+import { beforeAll, describe, expect, it } from 'vitest';
+import { answerCalculation, pathOf } from './answer';
+import { CALCULATIONS } from './index';
+import { openApiDocument } from './openapi';
+
+const range = { lrv: 0, urv: 100, outputLow: 4, outputHigh: 20 };
+const root = { ...range, transferFunction: { kind: 'square-root' } };
+const tolerance = { terms: [{ kind: 'percent-of-span', percent: 0.25 }] };
+const reading = { direction: 'up', nominalPercent: 0, applied: 0, output: 4.04 };
+const limits = { lower: -0.04, upper: 0.04 };
+const input = { name: 'a', estimate: 2, unit: 'mA', distribution: { kind: 'standard', uncertainty: 0.1 } };
+const budget = { model: '2 * a', unit: 'mA', inputs: [input] };
+const moistAir = { temperatureC: 20, pressurePa: 101325, relativeHumidityPercent: 50 };
+
+/** One good request for each calculation, and a figure of its answer worked out by hand or in the core's own cases. */
+const REQUESTS: Record<string, readonly [request: object, figure: string, value: unknown]> = {
+  convert: [{ value: 25, from: 'degC', to: 'degF' }, 'value', 77],
+  'convert-to-all': [{ value: 1, from: 'bar' }, 'quantity', 'pressure'],
+  'convert-kind': [
+    {
+      pressure: { value: 40, unit: 'kPa', kind: 'absolute' },
+      to: { unit: 'mbar', kind: 'gauge' },
+      barometer: { value: 100.2, unit: 'kPa' },
+    },
+    'value',
+    -602,
+  ],
+  'parse-unit': [{ unit: 'in H2O @ 68F' }, 'unit', 'inH2OAt68F'],
+  'density-from-relative': [{ relativeDensity: 0.85 }, 'value', 850],
+  'relative-from-api': [{ apiGravity: 10 }, 'value', 1],
+  'expected-output': [{ range: root, applied: 25 }, 'value', 12],
+  'applied-for-output': [{ range: root, output: 12 }, 'value', 25],
+  'expected-table': [{ range, stepPercent: 25 }, 'rows.length', 5],
+  'output-sensitivity': [{ range, applied: 3 }, 'value', 0.16],
+  'displayed-value': [{ range, display: { low: 0, high: 8 }, output: 12 }, 'value', 4],
+  'signal-region': [{ current: 3.7 }, 'region', 'undefined-low'],
+  'test-points': [
+    { range, procedure: { points: { in: 'percent-of-input', values: [0, 50, 100] } } },
+    'points.length',
+    5,
+  ],
+  'wait-for-damping': [{ dampingS: 1, sharePercent: 100 }, 'value', 0],
+  'is-settled': [{ samples: [], rule: { waitS: 1, holdS: 1, band: 0.1 } }, 'isSettled', false],
+  'evaluate-run': [{ range, tolerance, readings: [reading] }, 'verdict', 'within'],
+  'judge-reading': [{ range, tolerance, reading: { ...reading, output: 4.0401 } }, 'verdict', 'outside'],
+  'error-terms': [{ range, applied: 50, output: 12.16 }, 'scaleDivisions', null],
+  'accepted-output': [{ range, tolerance, applied: 50 }, 'highest', 12.04],
+  'accuracy-ratio': [{ range, tolerance, standardAccuracyInput: 0.05 }, 'value', 5],
+  'standard-uncertainty': [{ input }, 'u', 0.1],
+  specification: [{ reading: 50, floor: 0.25 }, 'value', 0.25],
+  'pooled-deviation': [{ groups: [[1, 3]] }, 'degreesOfFreedom', 1],
+  'coverage-factor': [{ probability: 0.9545, degreesOfFreedom: 1000000 }, 'value', expect.closeTo(2, 4)],
+  'round-result': [{ value: 12.34567, expandedUncertainty: 0.0995 }, 'uncertainty', '0.10'],
+  'uncertainty-budget': [budget, 'combined', 0.2],
+  'monte-carlo': [{ ...budget, trials: 20000 }, 'trials', 20000],
+  'test-accuracy-ratio': [{ tolerance: 0.25, standardAccuracy: 0.05 }, 'value', 5],
+  'test-uncertainty-ratio': [{ ...limits, expandedUncertainty: 0.01 }, 'value', 4],
+  'guard-band': [
+    { ...limits, expandedUncertainty: 0.012, measured: [0.028, 0.0281] },
+    'decisions',
+    ['accept', 'reject'],
+  ],
+  'method-6': [{ ...limits, expandedUncertainty: 0.005, measured: [0.04] }, 'multiplier', 0],
+  statement: [{ ...limits, expandedUncertainty: 0.01, measured: 0.035 }, 'statement', 'conditional pass'],
+  'specific-risk': [{ upper: 10, measured: 10, standardUncertainty: 0.15 }, 'value', 0.5],
+  posterior: [{ prior: { mean: 0, sd: 1 }, measured: 2, standardUncertainty: 1 }, 'mean', 1],
+  'global-risk': [
+    { tolerance: limits, acceptance: limits, prior: { mean: 0, sd: 0.02 }, standardUncertainty: 0.005 },
+    'inTolerance',
+    expect.closeTo(0.9545, 4),
+  ],
+  'prior-from-reliability': [{ tolerance: 1, inTolerance: 0.95, standardUncertainty: 0.1 }, 'mean', 0],
+  'acceptance-for-risk': [
+    { tolerance: 1, standardUncertainty: 1 / 3, prior: { mean: 0, sd: 0.6 } },
+    'applied',
+    expect.closeTo(0.9253, 4),
+  ],
+  'acceptance-for-specific-risk': [{ upper: 10, standardUncertainty: 0.05, risk: 0.5 }, 'value', 10],
+  'liquid-head': [{ pressurePa: 1000, liquidDensityKgPerM3: 1000, heightM: 0 }, 'value', 1000],
+  'gas-head': [{ pressurePa: 1e5, molarMassGPerMol: 28, temperatureC: 20, heightM: 0 }, 'value', 1e5],
+  'local-gravity': [{ latitudeDegrees: 0, heightM: 0 }, 'value', 9.780327],
+  deadweight: [
+    {
+      massesKg: [5, 5, 5],
+      massDensityKgPerM3: 7920,
+      airDensityKgPerM3: 0,
+      areaM2: 1e-4,
+      areaExpansionPerK: 0,
+      temperatureC: 20,
+    },
+    'value',
+    expect.closeTo(1470997.5, 6),
+  ],
+  'marked-deadweight': [{ marked: 100, areaExpansionPerK: 0, temperatureC: 20 }, 'value', 100],
+  manometer: [{ liquid: 'mercury', readingM: 0.76, temperatureC: 0 }, 'liquidDensityKgPerM3', 13595.1],
+  'mercury-barometer': [{ readingM: 0.76, temperatureC: 0 }, 'correctedM', 0.76],
+  'water-density': [{ temperatureC: 20 }, 'value', expect.closeTo(998.2067, 3)],
+  'mercury-density': [{ temperatureC: 0 }, 'value', 13595.1],
+  'air-density': [moistAir, 'value', expect.closeTo(1.1993145, 6)],
+  'air-density-simplified': [moistAir, 'value', expect.closeTo(1.1992943, 7)],
+};
+
+async function post(name: string, body: unknown, signal = new AbortController().signal) {
+  const text = typeof body === 'string' ? body : JSON.stringify(body);
+  const response = await answerCalculation(CALCULATIONS.get(name), {
+    text: () => Promise.resolve(text),
+    signal,
+  });
+  return {
+    status: response.status,
+    type: response.headers.get('content-type'),
+    body: (await response.json()) as never,
+  };
+}
+
+const at = (body: unknown, path: string): unknown =>
+  path.split('.').reduce<unknown>((value, key) => (value as Record<string, unknown>)[key], body);
+
+describe('every calculation', () => {
+  it('has a request here', () => {
+    expect(Object.keys(REQUESTS).sort()).toEqual([...CALCULATIONS.keys()].sort());
+  });
+
+  it.each(Object.entries(REQUESTS))(
+    '%s answers as its schema says',
+    async (name, [request, figure, value]) => {
+      const answer = await post(name, request);
+      expect(answer.body).not.toHaveProperty('errors');
+      expect(answer.status).toBe(200);
+      expect(at(answer.body, figure)).toEqual(value);
+      const parsed = CALCULATIONS.get(name)?.output.safeParse(answer.body);
+      expect(parsed?.error?.issues).toBeUndefined();
+      // An answer may not hold more than is described either.
+      expect(parsed?.data).toEqual(answer.body);
+    },
+  );
+});
+
+describe('the description', () => {
+  let document: Awaited<ReturnType<typeof SwaggerParser.validate>>;
+  beforeAll(async () => {
+    document = await SwaggerParser.validate(JSON.parse(JSON.stringify(openApiDocument())) as never);
+  });
+
+  it('is a valid OpenAPI 3.1 document that names every calculation', () => {
+    expect(document).toHaveProperty('openapi', '3.1.0');
+    expect(Object.keys(document.paths ?? {})).toHaveLength(CALCULATIONS.size);
+  });
+
+  it('says of an input which parts are needed', () => {
+    const schema = at(
+      document,
+      'paths./api/v1/compute/convert.post.requestBody.content.application/json.schema',
+    );
+    expect(schema).toMatchObject({ type: 'object', required: ['value', 'from', 'to'] });
+  });
+});
+
+describe('a bad request', () => {
+  const big = (count: number) => ({ range, tolerance, readings: new Array<object>(count).fill(reading) });
+  it.each([
+    [
+      'an empty number',
+      'convert',
+      { value: null, from: 'bar', to: 'kPa' },
+      422,
+      'value',
+      'A number is needed here.',
+    ],
+    [
+      'a bare column of water',
+      'convert',
+      { value: 1, from: 'inH2O', to: 'kPa' },
+      422,
+      'from',
+      'parse-unit finds it',
+    ],
+    [
+      'a unit of the wrong kind',
+      'convert',
+      { value: 1, from: 'bar', to: 'm3PerH' },
+      422,
+      'to',
+      'm³/h is a unit of volume flow',
+    ],
+    ['an ambiguous unit', 'parse-unit', { unit: 'inWC' }, 422, 'unit', 'inH2O at 4 °C, inH2O at 60 °F'],
+    [
+      'a missing barometer',
+      'convert-kind',
+      { pressure: { value: 1, unit: 'bar', kind: 'gauge' }, to: { unit: 'bar', kind: 'absolute' } },
+      422,
+      'barometer',
+      'barometric pressure is needed',
+    ],
+    [
+      'a range without span',
+      'expected-output',
+      { range: { ...range, urv: 0 }, applied: 1 },
+      422,
+      'range.urv',
+      'has no span',
+    ],
+    ['text for a number', 'expected-output', { range, applied: '1' }, 422, 'applied', 'A number is needed'],
+    [
+      'an infinity',
+      'expected-output',
+      '{"range":{"lrv":0,"urv":1e999,"outputLow":4,"outputHigh":20},"applied":1}',
+      422,
+      'range.urv',
+      'number',
+    ],
+    [
+      'too fine a table',
+      'expected-table',
+      { range, stepPercent: 0.0001 },
+      422,
+      'stepPercent',
+      'at most 1001',
+    ],
+    [
+      'reversed limits',
+      'specific-risk',
+      { lower: 1, upper: -1, measured: 0, standardUncertainty: 1 },
+      422,
+      'upper',
+      'must be below',
+    ],
+    [
+      'a negative uncertainty',
+      'standard-uncertainty',
+      { input: { ...input, distribution: { kind: 'standard', uncertainty: -1 } } },
+      422,
+      'inputs',
+      'must not be negative',
+    ],
+    [
+      'correlations that contradict',
+      'uncertainty-budget',
+      {
+        ...budget,
+        inputs: ['a', 'b', 'c'].map((name) => ({ ...input, name })),
+        correlations: [
+          { a: 'a', b: 'b', r: 0.9 },
+          { a: 'b', b: 'c', r: 0.9 },
+          { a: 'a', b: 'c', r: -0.9 },
+        ],
+      },
+      422,
+      'correlations',
+      'cannot all hold',
+    ],
+    [
+      'code for a model',
+      'uncertainty-budget',
+      { ...budget, model: 'process.exit()' },
+      422,
+      'model',
+      'not a formula',
+    ],
+    ['ten thousand readings and one', 'evaluate-run', big(10001), 422, 'readings', '10000'],
+    [
+      'a guard band without uncertainty',
+      'evaluate-run',
+      { ...big(1), rule: { kind: 'method-6' } },
+      422,
+      'uncertainty',
+      'is needed',
+    ],
+    ['too many trials', 'monte-carlo', { ...budget, trials: 1e9 }, 422, 'trials', ''],
+  ])('%s is answered at its field', async (_what, name, request, status, field, detail) => {
+    const answer = await post(name, request);
+    expect(answer.type).toBe('application/problem+json');
+    expect(answer.status).toBe(status);
+    expect(answer.body).toMatchObject({ status, field });
+    expect(at(answer.body, 'detail')).toContain(detail);
+    expect(at(answer.body, 'errors.0.pointer')).toBe(`#/${field.replaceAll('.', '/')}`);
+  });
+
+  it('of a million readings is too long, and what is not JSON is said to be none', async () => {
+    expect(await post('evaluate-run', big(1_000_000))).toMatchObject({ status: 413 });
+    expect(await post('convert', 'value=1')).toMatchObject({ status: 400 });
+    expect(await post('no-such', {})).toMatchObject({ status: 404 });
+  });
+
+  it('left by its caller stops computing', async () => {
+    const answer = await post('monte-carlo', { ...budget, trials: 1_000_000 }, AbortSignal.abort());
+    expect(answer.status).toBe(499);
+  });
+});
+
+it('a field of the core is found where the request wraps it', () => {
+  expect(pathOf({ range: { urv: 1 } }, 'urv')).toEqual(['range', 'urv']);
+  expect(pathOf({ range: { transferFunction: { kind: 'x' } } }, 'transferFunction.points')).toEqual([
+    'range',
+    'transferFunction',
+    'points',
+  ]);
+  expect(pathOf({}, 'barometer')).toEqual(['barometer']);
+  expect(pathOf(null, 'barometer')).toEqual(['barometer']);
+});

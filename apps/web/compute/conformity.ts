@@ -1,0 +1,151 @@
+import {
+  acceptanceByMethodSix,
+  acceptanceForRisk,
+  acceptanceForSpecificRisk,
+  acceptanceWithGuardBand,
+  globalRisk,
+  isInside,
+  posterior,
+  priorFromReliability,
+  specificRisk,
+  statementOf,
+  testAccuracyRatio,
+  testUncertaintyRatio,
+  workGuardBand,
+  workMethodSix,
+  workSpecificRisk,
+  workUncertaintyRatio,
+} from '@barys/core';
+import { z } from 'zod';
+import { calculation } from './calculation';
+import { limits, maybe, normal, number, shownUnit, working } from './schemas';
+
+const risk = z.object({
+  falseAccept: number,
+  falseReject: number,
+  accepted: number,
+  inTolerance: number,
+  falseAcceptGivenAcceptance: maybe,
+  falseRejectGivenRejection: maybe,
+});
+const acceptance = z.object({ guardBand: number, lower: maybe, upper: maybe });
+const measured = z.array(number).max(10000).default([]);
+const decisions = z.array(z.enum(['accept', 'reject']));
+const decide = (within: { lower: number | null; upper: number | null }, values: readonly number[]) =>
+  values.map((value): 'accept' | 'reject' => (isInside(within, value) ? 'accept' : 'reject'));
+
+export const CONFORMITY_CALCULATIONS = [
+  calculation(
+    'test-accuracy-ratio',
+    'Tolerance over the accuracy of the standard',
+    z.object({ tolerance: number, standardAccuracy: number }),
+    z.object({ value: number }),
+    ({ tolerance, standardAccuracy }) => ({ value: testAccuracyRatio(tolerance, standardAccuracy) }),
+  ),
+  calculation(
+    'test-uncertainty-ratio',
+    'Width of the tolerance over twice the expanded uncertainty',
+    limits.extend({ expandedUncertainty: number, unit: shownUnit }),
+    z.object({ value: number, working }),
+    ({ expandedUncertainty, unit, ...within }) => ({
+      value: testUncertaintyRatio(within, expandedUncertainty),
+      working: workUncertaintyRatio(within, expandedUncertainty, unit),
+    }),
+  ),
+  calculation(
+    'guard-band',
+    'Acceptance limits with a guard band of r U, and decisions on measured values',
+    limits.extend({ expandedUncertainty: number, r: number.default(1), unit: shownUnit, measured }),
+    acceptance.extend({ decisions, working }),
+    ({ expandedUncertainty, r, unit, measured: values, ...within }) => {
+      const found = acceptanceWithGuardBand(within, expandedUncertainty, r);
+      const steps = workGuardBand(within, expandedUncertainty, r, unit);
+      return { ...found, decisions: decide(found, values), working: steps };
+    },
+  ),
+  calculation(
+    'method-6',
+    'Acceptance limits by method 6, and decisions on measured values',
+    limits.extend({ expandedUncertainty: number, unit: shownUnit, measured }),
+    acceptance.extend({ multiplier: number, decisions, working }),
+    ({ expandedUncertainty, unit, measured: values, ...within }) => {
+      const found = acceptanceByMethodSix(within, expandedUncertainty);
+      const steps = workMethodSix(within, expandedUncertainty, unit);
+      return { ...found, decisions: decide(found, values), working: steps };
+    },
+  ),
+  calculation(
+    'statement',
+    'Pass, conditional pass, conditional fail or fail, with a guard band of U',
+    limits.extend({ expandedUncertainty: number, measured: number }),
+    z.object({ statement: z.enum(['pass', 'conditional pass', 'conditional fail', 'fail']) }),
+    ({ expandedUncertainty, measured: value, ...within }) => ({
+      statement: statementOf(within, expandedUncertainty, value),
+    }),
+  ),
+  calculation(
+    'specific-risk',
+    'Probability that the true value is outside, from one measured value',
+    limits.extend({ measured: number, standardUncertainty: number, unit: shownUnit }),
+    z.object({ value: number, working }),
+    ({ measured: value, standardUncertainty, unit, ...within }) => ({
+      value: specificRisk(within, value, standardUncertainty),
+      working: workSpecificRisk(within, value, standardUncertainty, unit),
+    }),
+  ),
+  calculation(
+    'posterior',
+    'What is known of the true value after a measurement, from a normal prior',
+    z.object({ prior: normal, measured: number, standardUncertainty: number }),
+    normal,
+    ({ prior, measured: value, standardUncertainty }) => posterior(prior, value, standardUncertainty),
+  ),
+  calculation(
+    'global-risk',
+    'Consumer’s and producer’s risk of acceptance limits; joint probabilities lead',
+    z.object({ tolerance: limits, acceptance: limits, prior: normal, standardUncertainty: number }),
+    risk,
+    ({ tolerance, acceptance: accepted, prior, standardUncertainty }) =>
+      globalRisk(tolerance, accepted, prior, standardUncertainty),
+  ),
+  calculation(
+    'prior-from-reliability',
+    'Spread of instruments of which a share is in tolerance',
+    z.object({
+      tolerance: number,
+      inTolerance: number,
+      basis: z.enum(['true', 'observed']).default('true'),
+      standardUncertainty: number,
+    }),
+    normal,
+    ({ tolerance, inTolerance, basis, standardUncertainty }) =>
+      priorFromReliability(tolerance, inTolerance, basis, standardUncertainty),
+  ),
+  calculation(
+    'acceptance-for-risk',
+    'Symmetrical acceptance limit with a chosen false accept risk',
+    z.object({
+      tolerance: number,
+      standardUncertainty: number,
+      prior: normal,
+      target: number.default(0.02),
+      of: z.enum(['joint', 'given-acceptance']).default('joint'),
+    }),
+    z.object({
+      solution: number,
+      applied: number,
+      guardBandFactor: number,
+      riskWithoutGuardBand: number,
+      risk,
+    }),
+    ({ tolerance, standardUncertainty, prior, target, of }) =>
+      acceptanceForRisk(tolerance, standardUncertainty, prior, target, of),
+  ),
+  calculation(
+    'acceptance-for-specific-risk',
+    'Acceptance limit that leaves a chosen specific risk at a single upper limit',
+    z.object({ upper: number, standardUncertainty: number, risk: number }),
+    z.object({ value: number }),
+    (given) => ({ value: acceptanceForSpecificRisk(given.upper, given.standardUncertainty, given.risk) }),
+  ),
+];

@@ -1,0 +1,24 @@
+/** Every calculation of the workshop and of the job, by the name under which the API offers it. */
+import type { Calculation } from './calculation';
+import { CONFORMITY_CALCULATIONS } from './conformity';
+import { CORRECTION_CALCULATIONS } from './corrections';
+import { RUN_CALCULATIONS } from './runs';
+import { SIGNAL_CALCULATIONS } from './signals';
+import { UNCERTAINTY_CALCULATIONS } from './uncertainty';
+import { UNIT_CALCULATIONS } from './units';
+
+/** By subject, as the API's description groups them. */
+export const CALCULATIONS_BY_SUBJECT: Readonly<Record<string, readonly Calculation[]>> = {
+  Units: UNIT_CALCULATIONS,
+  'Ranges and signals': SIGNAL_CALCULATIONS,
+  Runs: RUN_CALCULATIONS,
+  Uncertainty: UNCERTAINTY_CALCULATIONS,
+  Conformity: CONFORMITY_CALCULATIONS,
+  Corrections: CORRECTION_CALCULATIONS,
+};
+
+export const CALCULATIONS: ReadonlyMap<string, Calculation> = new Map(
+  Object.values(CALCULATIONS_BY_SUBJECT)
+    .flat()
+    .map((one) => [one.name, one]),
+);

@@ -1,0 +1,116 @@
+import {
+  acceptedOutput,
+  accuracyRatio,
+  CoreError,
+  errorTerms,
+  evaluateRun,
+  workFigures,
+  workReading,
+} from '@barys/core';
+import { z } from 'zod';
+import { calculation } from './calculation';
+import {
+  decisionRule,
+  maybe,
+  number,
+  range,
+  rangeUnits,
+  reading,
+  tolerance,
+  verdict,
+  working,
+} from './schemas';
+
+const zeroAndSpan = z.object({ zeroErrorPercentSpan: number, spanErrorPercentSpan: number }).nullable();
+
+const judged = reading.extend({
+  cycle: number,
+  expected: number,
+  share: number,
+  errorOutput: number,
+  errorPercentSpan: number,
+  errorInput: number,
+  limit: number,
+  errorOfLimit: maybe,
+  verdict,
+});
+
+export const RUN_CALCULATIONS = [
+  calculation(
+    'evaluate-run',
+    'Errors, verdicts and figures of a run, complete or not',
+    z.object({ range, tolerance, readings: z.array(reading).max(10000), rule: decisionRule }),
+    z.object({
+      readings: z.array(judged).readonly(),
+      points: z
+        .array(z.object({ nominalPercent: number, share: number, up: maybe, down: maybe, mean: number }))
+        .readonly(),
+      worst: judged.nullable(),
+      largestErrorPercentSpan: maybe,
+      smallestErrorPercentSpan: maybe,
+      maximumOfMeansPercentSpan: maybe,
+      zeroErrorPercentSpan: maybe,
+      spanErrorPercentSpan: maybe,
+      leastSquares: zeroAndSpan,
+      leastSquaresOfMeans: zeroAndSpan,
+      hysteresisPercentSpan: maybe,
+      hysteresisOfMeansPercentSpan: maybe,
+      nonRepeatabilityPercentSpan: maybe,
+      linearityPercentSpan: z.object({ terminal: number, zeroBased: number, independent: number }).nullable(),
+      verdict: verdict.nullable(),
+      missing: z.array(z.object({ figure: z.string(), why: z.string() })).readonly(),
+      working,
+    }),
+    ({ range: of, tolerance: by, readings, rule }) => {
+      const evaluation = evaluateRun(of, by, readings, rule);
+      return { ...evaluation, working: workFigures(of, evaluation) };
+    },
+  ),
+  calculation(
+    'judge-reading',
+    'Error, limit and verdict of one reading, with its working',
+    z.object({ range, tolerance, reading, rule: decisionRule, units: rangeUnits }),
+    judged.extend({ working }),
+    ({ range: of, tolerance: by, reading: one, rule, units }) => {
+      const [found] = evaluateRun(of, by, [one], rule).readings;
+      if (found === undefined) throw new CoreError({ code: 'too-few-points', count: 0, least: 1 });
+      return { ...found, working: workReading(of, by, found, units) };
+    },
+  ),
+  calculation(
+    'error-terms',
+    'One error in output units, per cent of span, input units, per cent of reading and of upper range limit, divisions',
+    z.object({
+      range,
+      applied: number,
+      output: number,
+      upperRangeLimit: number.optional(),
+      division: number.optional(),
+    }),
+    z.object({
+      output: number,
+      percentOfSpan: number,
+      input: number,
+      percentOfReading: maybe,
+      percentOfUpperRangeLimit: maybe,
+      scaleDivisions: maybe,
+    }),
+    ({ range: of, applied, output, ...sizes }) => errorTerms(of, applied, output, sizes),
+  ),
+  calculation(
+    'accepted-output',
+    'Lowest and highest output inside the tolerance at an applied value',
+    z.object({ range, tolerance, applied: number }),
+    z.object({ lowest: number, highest: number }),
+    ({ range: of, tolerance: by, applied }) => acceptedOutput(of, by, applied),
+  ),
+  calculation(
+    'accuracy-ratio',
+    'Tolerance over the accuracy of the standard, both referred to the input',
+    z.object({ range, tolerance, standardAccuracyInput: number }),
+    z.object({ value: number }),
+    ({ range: of, tolerance: by, standardAccuracyInput }) => ({
+      value: accuracyRatio(of, by, standardAccuracyInput),
+    }),
+  ),
+];

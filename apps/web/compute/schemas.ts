@@ -1,0 +1,124 @@
+/** Parts that several calculations take or give. Limits that need arithmetic are the core's; these check shape and size. */
+import {
+  PRESSURE_KINDS,
+  PRESSURE_UNITS,
+  QUANTITIES,
+  unitsOf,
+  VERDICTS,
+  type PressureUnit,
+  type Quantity,
+  type Unit,
+} from '@barys/core';
+import { z } from 'zod';
+
+export const number = z.number({ error: 'A number is needed here.' });
+export const maybe = number.nullable();
+export const text = z.string().max(2000);
+
+const keysOf = <K extends string>(table: Readonly<Record<K, unknown>>): K[] => Object.keys(table) as K[];
+
+export const pressureUnit = z.enum(keysOf<PressureUnit>(PRESSURE_UNITS), {
+  error: 'A pressure unit with its reference is needed, such as kPa or inH2OAt4C.',
+});
+export const anyUnit = z.enum(
+  keysOf<Quantity>(QUANTITIES).flatMap((quantity): readonly Unit[] => unitsOf(quantity)),
+  {
+    error: 'This is not the key of a unit; parse-unit finds it.',
+  },
+);
+export const pressureKind = z.enum(PRESSURE_KINDS);
+
+/** Units as they are to be shown in the working. */
+export const shownUnit = z.string().max(40).default('');
+
+export const step = z
+  .object({
+    what: z.string(),
+    symbol: z.string(),
+    formula: z.string(),
+    given: z.record(z.string(), z.object({ value: number, unit: z.string() })),
+    value: number,
+    unit: z.string(),
+    source: z.string(),
+  })
+  .meta({ id: 'Step', description: 'One step of the working: symbol = formula, at the given values.' });
+export const working = z.array(step).readonly();
+export const worked = z.object({ value: number, working });
+
+export const transfer = z
+  .discriminatedUnion('kind', [
+    z.object({ kind: z.literal('linear') }),
+    z.object({ kind: z.literal('square-root') }),
+    z.object({ kind: z.literal('square-root-cut-off'), cutOffPercentOfFlow: number }),
+    z.object({ kind: z.literal('square-root-linear-start'), linearToPercentOfFlow: number }),
+    z.object({ kind: z.literal('square-root-slope-one'), linearToPercentOfInput: number }),
+    z.object({
+      kind: z.literal('table'),
+      points: z.array(z.object({ inputPercent: number, outputPercent: number })).max(1000),
+    }),
+  ])
+  .meta({ id: 'TransferFunction' });
+
+export const range = z
+  .object({
+    lrv: number,
+    urv: number,
+    outputLow: number,
+    outputHigh: number,
+    transferFunction: transfer.default({ kind: 'linear' }),
+  })
+  .meta({ id: 'Range', description: 'Input and output each in one unit of their own throughout.' });
+
+export const rangeUnits = z
+  .object({ input: shownUnit, output: shownUnit })
+  .default({ input: '', output: '' });
+
+export const tolerance = z
+  .object({
+    terms: z
+      .array(
+        z.discriminatedUnion('kind', [
+          z.object({ kind: z.literal('percent-of-span'), percent: number }),
+          z.object({
+            kind: z.literal('percent-of-reading'),
+            percent: number,
+            of: z.enum(['applied', 'ideal-output']),
+          }),
+          z.object({
+            kind: z.literal('percent-of-upper-range-limit'),
+            percent: number,
+            upperRangeLimit: number,
+          }),
+          z.object({ kind: z.literal('absolute'), value: number, in: z.enum(['output', 'input']) }),
+          z.object({ kind: z.literal('scale-divisions'), divisions: number, division: number }),
+        ]),
+      )
+      .max(20),
+    combine: z.enum(['sum', 'maximum', 'root-sum-square']).default('sum'),
+    domain: z.enum(['output', 'input']).default('output'),
+    adjustAbovePercentOfLimit: number.default(100),
+  })
+  .meta({ id: 'Tolerance' });
+
+export const reading = z.object({
+  cycle: z.int().min(1).default(1),
+  direction: z.enum(['up', 'down']),
+  nominalPercent: number,
+  applied: number,
+  output: number,
+  uncertainty: number.optional(),
+});
+
+export const decisionRule = z
+  .discriminatedUnion('kind', [
+    z.object({ kind: z.literal('simple') }),
+    z.object({ kind: z.literal('guard-band'), r: number, isUndecidedAllowed: z.boolean() }),
+    z.object({ kind: z.literal('method-6') }),
+  ])
+  .default({ kind: 'simple' });
+
+export const verdict = z.enum(VERDICTS);
+
+/** Two limits of which one may be left out or null. */
+export const limits = z.object({ lower: maybe.default(null), upper: maybe.default(null) });
+export const normal = z.object({ mean: number, sd: number });

@@ -1,0 +1,133 @@
+import {
+  displayedValue,
+  expectedTable,
+  isSettled,
+  NAMUR_LIMITS,
+  outputSensitivity,
+  plannedPoints,
+  saturatedCurrent,
+  signalRegion,
+  waitForDamping,
+  workApplied,
+  workExpected,
+} from '@barys/core';
+import { z } from 'zod';
+import { calculation } from './calculation';
+import { number, range, rangeUnits, worked } from './schemas';
+
+const signalLimits = z
+  .object({ failureLow: number, saturationLow: number, saturationHigh: number, failureHigh: number })
+  .default(NAMUR_LIMITS);
+
+export const SIGNAL_CALCULATIONS = [
+  calculation(
+    'expected-output',
+    'The ideal output for an applied input',
+    z.object({ range, applied: number, units: rangeUnits }),
+    worked,
+    ({ range: of, applied, units }) => workExpected(of, applied, units),
+  ),
+  calculation(
+    'applied-for-output',
+    'The input that an output stands for',
+    z.object({ range, output: number, units: rangeUnits }),
+    worked,
+    ({ range: of, output, units }) => workApplied(of, output, units),
+  ),
+  calculation(
+    'expected-table',
+    'Expected values at even steps of input or output',
+    z.object({
+      range,
+      stepPercent: number.default(10),
+      evenIn: z.enum(['input', 'output']).default('input'),
+    }),
+    z.object({
+      rows: z.array(
+        z.object({ inputPercent: number, applied: number, output: number, outputPercent: number }),
+      ),
+    }),
+    ({ range: of, stepPercent, evenIn }) => ({ rows: expectedTable(of, stepPercent, evenIn) }),
+  ),
+  calculation(
+    'output-sensitivity',
+    'Output units in one input unit at an input',
+    z.object({ range, applied: number }),
+    z.object({ value: number }),
+    ({ range: of, applied }) => ({ value: outputSensitivity(of, applied) }),
+  ),
+  calculation(
+    'displayed-value',
+    'What a display with a scale of its own shows for an output',
+    z.object({ range, display: z.object({ low: number, high: number }), output: number }),
+    z.object({ value: number }),
+    ({ range: of, display, output }) => ({ value: displayedValue(of, display, output) }),
+  ),
+  calculation(
+    'signal-region',
+    'Measured value, saturation or failure of a 4-20 mA signal (NAMUR NE 43 limits unless given)',
+    z.object({ current: number, limits: signalLimits }),
+    z.object({
+      region: z.enum([
+        'failure-low',
+        'undefined-low',
+        'under-range',
+        'normal',
+        'over-range',
+        'undefined-high',
+        'failure-high',
+      ]),
+      saturated: number,
+    }),
+    ({ current, limits }) => ({
+      region: signalRegion(current, limits),
+      saturated: saturatedCurrent(current, limits),
+    }),
+  ),
+  calculation(
+    'test-points',
+    'The points of a procedure for a range, in the order they are approached',
+    z.object({
+      range,
+      procedure: z.object({
+        points: z.object({
+          in: z.enum(['percent-of-input', 'percent-of-output', 'absolute']),
+          values: z.array(number).max(1000),
+        }),
+        direction: z.enum(['up', 'down', 'up-and-down']).default('up-and-down'),
+        cycles: number.default(1),
+        isTopRepeated: z.boolean().default(false),
+        offStopsPercent: number.default(0),
+      }),
+    }),
+    z.object({
+      points: z.array(
+        z.object({
+          position: number,
+          cycle: number,
+          direction: z.enum(['up', 'down']),
+          nominalPercent: number,
+          applied: number,
+        }),
+      ),
+    }),
+    ({ range: of, procedure }) => ({ points: plannedPoints(procedure, of) }),
+  ),
+  calculation(
+    'wait-for-damping',
+    'Seconds until a first-order response is within a share of its step',
+    z.object({ dampingS: number, sharePercent: number.default(0.1) }),
+    z.object({ value: number }),
+    ({ dampingS, sharePercent }) => ({ value: waitForDamping(dampingS, sharePercent) }),
+  ),
+  calculation(
+    'is-settled',
+    'Whether samples have settled by a rule of wait, hold time and band',
+    z.object({
+      samples: z.array(z.object({ s: number, value: number })).max(10000),
+      rule: z.object({ waitS: number, holdS: number, band: number }),
+    }),
+    z.object({ isSettled: z.boolean() }),
+    ({ samples, rule }) => ({ isSettled: isSettled(samples, rule) }),
+  ),
+];

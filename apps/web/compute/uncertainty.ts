@@ -1,0 +1,159 @@
+import {
+  coverageFactor,
+  monteCarlo,
+  pooledStandardDeviation,
+  roundResult,
+  specificationHalfWidth,
+  standardUncertainty,
+  uncertaintyBudget,
+  workBudget,
+} from '@barys/core';
+import { z } from 'zod';
+import { calculation, longCalculation } from './calculation';
+import { maybe, number, text, working } from './schemas';
+
+const specification = z.object({
+  reading: number,
+  percentOfReading: number.optional(),
+  percentOfRange: number.optional(),
+  range: number.optional(),
+  floor: number.optional(),
+  driftPercentOfReadingPerYear: number.optional(),
+  years: number.optional(),
+  percentOfReadingPerK: number.optional(),
+  temperatureDifferenceK: number.optional(),
+});
+
+export const uncertainInput = z
+  .object({
+    name: z.string().regex(/^[A-Za-z][A-Za-z0-9_]*$/, 'A name is a letter, then letters, digits and _.'),
+    estimate: number.optional(),
+    unit: z.string().max(40),
+    distribution: z.discriminatedUnion('kind', [
+      z.object({ kind: z.literal('type-a'), readings: z.array(number).max(10000) }),
+      z.object({ kind: z.literal('pooled'), sd: number, count: number, degreesOfFreedom: number }),
+      z.object({ kind: z.literal('rectangular'), halfWidth: number }),
+      z.object({ kind: z.literal('triangular'), halfWidth: number }),
+      z.object({ kind: z.literal('u-shaped'), halfWidth: number }),
+      z.object({ kind: z.literal('resolution'), step: number }),
+      z.object({ kind: z.literal('normal'), expanded: number, k: number }),
+      z.object({ kind: z.literal('normal-95'), expanded: number }),
+      z.object({ kind: z.literal('standard'), uncertainty: number }),
+      z.object({ kind: z.literal('specification'), specification }),
+    ]),
+    degreesOfFreedom: maybe.optional(),
+    relativeUncertaintyOfU: number.optional(),
+  })
+  .meta({ id: 'UncertainInput' });
+
+export const budgetModel = z.object({
+  model: text,
+  unit: z.string().max(40),
+  inputs: z.array(uncertainInput).max(100),
+  correlations: z
+    .array(z.object({ a: z.string(), b: z.string(), r: number }))
+    .max(1000)
+    .default([]),
+});
+
+const interval = z.object({ low: number, high: number });
+const MOST_TRIALS_HERE = 1_000_000;
+
+export const UNCERTAINTY_CALCULATIONS = [
+  calculation(
+    'standard-uncertainty',
+    'Standard uncertainty and degrees of freedom of one input; null is infinite',
+    z.object({ input: uncertainInput }),
+    z.object({ estimate: number, u: number, degreesOfFreedom: maybe, divisor: maybe }),
+    ({ input }) => standardUncertainty(input),
+  ),
+  calculation(
+    'specification',
+    'Half width of a specification at a reading',
+    specification,
+    z.object({ value: number }),
+    (given) => ({ value: specificationHalfWidth(given) }),
+  ),
+  calculation(
+    'pooled-deviation',
+    'Standard deviation pooled over groups of repeated readings',
+    z.object({ groups: z.array(z.array(number).max(1000)).max(1000) }),
+    z.object({ sd: number, degreesOfFreedom: number }),
+    ({ groups }) => pooledStandardDeviation(groups),
+  ),
+  calculation(
+    'coverage-factor',
+    'Coverage factor from Student’s t; null degrees of freedom are infinite',
+    z.object({ probability: number, degreesOfFreedom: number.positive().nullable() }),
+    z.object({ value: number }),
+    ({ probability, degreesOfFreedom }) => ({ value: coverageFactor(probability, degreesOfFreedom) }),
+  ),
+  calculation(
+    'round-result',
+    'A result and its expanded uncertainty as they are reported',
+    z.object({ value: number, expandedUncertainty: number }),
+    z.object({ value: z.string(), uncertainty: z.string(), decimals: number }),
+    ({ value, expandedUncertainty }) => roundResult(value, expandedUncertainty),
+  ),
+  calculation(
+    'uncertainty-budget',
+    'An uncertainty budget after JCGM 100',
+    budgetModel.extend({
+      probability: number.optional(),
+      degreesOfFreedom: z.enum(['truncated', 'real']).optional(),
+    }),
+    z.object({
+      value: number,
+      unit: z.string(),
+      components: z
+        .array(
+          z.object({
+            name: z.string(),
+            unit: z.string(),
+            estimate: number,
+            standardUncertainty: number,
+            divisor: maybe,
+            degreesOfFreedom: maybe,
+            sensitivity: number,
+            contribution: number,
+            sharePercent: number,
+          }),
+        )
+        .readonly(),
+      combined: number,
+      effectiveDegreesOfFreedom: z.union([number, z.enum(['infinite', 'not given'])]),
+      probability: number,
+      coverageFactor: number,
+      expanded: number,
+      rounded: z.object({ value: z.string(), uncertainty: z.string(), decimals: number }).nullable(),
+      working,
+    }),
+    ({ probability, degreesOfFreedom, ...model }) => {
+      const budget = uncertaintyBudget(model, { probability, degreesOfFreedom });
+      return { ...budget, working: workBudget(model, budget) };
+    },
+  ),
+  longCalculation(
+    'monte-carlo',
+    'Propagation of distributions after JCGM 101, seeded and repeatable',
+    budgetModel.extend({
+      seed: number.default(1),
+      probability: number.optional(),
+      trials: z.union([number.max(MOST_TRIALS_HERE), z.literal('adaptive')]).default('adaptive'),
+    }),
+    z.object({
+      trials: number,
+      seed: number,
+      probability: number,
+      mean: number,
+      sd: number,
+      symmetric: interval,
+      shortest: interval,
+      isStable: z.boolean().nullable(),
+      histogram: z.array(number).readonly(),
+      histogramRange: interval,
+    }),
+    ({ seed, probability, trials, ...model }) =>
+      monteCarlo(model, { seed, probability, trials, mostTrials: MOST_TRIALS_HERE }),
+  ),
+];

@@ -1,0 +1,76 @@
+import {
+  convert,
+  densityFromRelative,
+  parseUnit,
+  quantityOf,
+  relativeFromApi,
+  unitLabel,
+  unitsOf,
+  workConversion,
+  workKind,
+} from '@barys/core';
+import { z } from 'zod';
+import { calculation } from './calculation';
+import { anyUnit, number, pressureKind, pressureUnit, worked } from './schemas';
+
+export const UNIT_CALCULATIONS = [
+  calculation(
+    'convert',
+    'Convert a value between two units of one quantity',
+    z.object({ value: number, from: anyUnit, to: anyUnit }),
+    worked,
+    ({ value, from, to }) => workConversion(value, from, to),
+  ),
+  calculation(
+    'convert-to-all',
+    'Convert a value to every unit of its quantity',
+    z.object({ value: number, from: anyUnit }),
+    z.object({
+      quantity: z.string(),
+      values: z.array(z.object({ unit: z.string(), label: z.string(), value: number })),
+    }),
+    ({ value, from }) => ({
+      quantity: quantityOf(from),
+      values: unitsOf(quantityOf(from)).map((unit) => ({
+        unit,
+        label: unitLabel(unit),
+        value: convert(value, from, unit),
+      })),
+    }),
+  ),
+  calculation(
+    'convert-kind',
+    'Give a pressure in another unit and kind; absolute needs a barometer',
+    z.object({
+      pressure: z.object({ value: number, unit: pressureUnit, kind: pressureKind }),
+      to: z.object({ unit: pressureUnit, kind: pressureKind }),
+      barometer: z.object({ value: number, unit: pressureUnit }).optional(),
+    }),
+    worked,
+    ({ pressure, to, barometer }) => workKind(pressure, to, barometer),
+  ),
+  calculation(
+    'parse-unit',
+    'Read a unit as people type it; one that can mean several is refused with the choices',
+    z.object({ unit: z.string().max(60) }),
+    z.object({ unit: z.string(), label: z.string(), kind: pressureKind.nullable() }),
+    ({ unit: typed }) => {
+      const { unit, kind } = parseUnit(typed);
+      return { unit, label: unitLabel(unit), kind };
+    },
+  ),
+  calculation(
+    'density-from-relative',
+    'Density from relative density, kg/m³',
+    z.object({ relativeDensity: number, waterDensityKgPerM3: number.default(1000) }),
+    z.object({ value: number }),
+    (given) => ({ value: densityFromRelative(given.relativeDensity, given.waterDensityKgPerM3) }),
+  ),
+  calculation(
+    'relative-from-api',
+    'Relative density 60/60 °F from API gravity',
+    z.object({ apiGravity: number }),
+    z.object({ value: number }),
+    ({ apiGravity }) => ({ value: relativeFromApi(apiGravity) }),
+  ),
+];
