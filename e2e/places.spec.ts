@@ -1,7 +1,16 @@
 import { expectAccessible, workAs } from './support/hands';
 import { expect, test } from './support/works';
 
-const PAGES = ['/', '/jobs', '/instruments', '/instruments/PT-2301'];
+const PAGES = [
+  '/',
+  '/jobs',
+  '/instruments',
+  '/instruments/PT-2301',
+  '/workshop',
+  '/workshop/convert',
+  '/workshop/expected?reading=8',
+  '/workshop/uncertainty',
+];
 
 test('every place is accessible by day and by night, and fits a phone', async ({ page }) => {
   await page.goto('/');

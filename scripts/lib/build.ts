@@ -1,7 +1,7 @@
 /** Builds the web application when its sources have changed since the last build. */
 import { createHash } from 'node:crypto';
 import { once } from 'node:events';
-import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { existsSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import { Failure } from './failure';
 import { ROOT, WEB } from './paths';
 import { startChild } from './processes';
@@ -12,15 +12,12 @@ const STAMP = `${WEB}/.next/barys-sources`;
 
 function* filesBelow(path: string): Generator<string> {
   if (!existsSync(`${ROOT}${path}`)) return;
-  const entries = path.endsWith('.json') ? null : readdirSync(`${ROOT}${path}`, { withFileTypes: true });
-  if (entries === null) yield path;
-  else
-    for (const entry of entries.sort((a, b) => a.name.localeCompare(b.name))) {
-      if (NOT_SOURCE.test(entry.name)) continue;
-      const below = `${path}/${entry.name}`;
-      if (entry.isDirectory()) yield* filesBelow(below);
-      else yield below;
-    }
+  if (statSync(`${ROOT}${path}`).isFile()) {
+    yield path;
+    return;
+  }
+  for (const name of readdirSync(`${ROOT}${path}`).sort((a, b) => a.localeCompare(b)))
+    if (!NOT_SOURCE.test(name)) yield* filesBelow(`${path}/${name}`);
 }
 
 function hashOfSources(): string {

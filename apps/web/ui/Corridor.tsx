@@ -1,6 +1,5 @@
 'use client';
 import Box from '@mui/material/Box';
-import { useColorScheme } from '@mui/material/styles';
 import {
   Chart,
   LinearScale,
@@ -12,10 +11,11 @@ import {
   type ChartOptions,
 } from 'chart.js';
 import annotation from 'chartjs-plugin-annotation';
-import { useEffect, useState } from 'react';
 import { Line } from 'react-chartjs-2';
 import { corridorReach, type CorridorPoint } from './corridor';
-import { NIGHT, PAPER, type Palette } from './palette';
+import type { Palette } from './palette';
+import { useFontsReady } from './useFontsReady';
+import { usePalette } from './usePalette';
 
 Chart.register(LinearScale, LineController, LineElement, PointElement, annotation);
 
@@ -125,12 +125,8 @@ export function Corridor({
   adjustAbovePercent: number;
   height: number;
 }) {
-  const { mode, systemMode } = useColorScheme();
-  const isNight = (mode === 'system' ? systemMode : mode) === 'dark';
-  const palette = isNight ? NIGHT : PAPER;
-  const [isMounted, setIsMounted] = useState(false);
-  // Chart.js measures its words once; drawing before the fonts are there would leave them in another one.
-  useEffect(() => void document.fonts.ready.then(() => setIsMounted(true)), []);
+  const { palette, isNight } = usePalette();
+  const isReady = useFontsReady();
   const points = [...asFound, ...asLeft];
   const data: ChartData<'line'> = {
     datasets: [...datasets(asFound, 'found', palette), ...datasets(asLeft, 'left', palette)],
@@ -138,7 +134,7 @@ export function Corridor({
   const outside = points.filter((point) => Math.abs(point.y) > 1).length;
   return (
     <Box sx={{ height, position: 'relative', overflow: 'hidden' }}>
-      {isMounted && (
+      {isReady && (
         <Line
           key={isNight ? 'night' : 'paper'}
           data={data}

@@ -18,6 +18,7 @@ const PLACES = [
   { name: 'Today', path: '/' },
   { name: 'Jobs', path: '/jobs' },
   { name: 'Instruments', path: '/instruments' },
+  { name: 'Workshop', path: '/workshop' },
 ];
 
 function SchemeSwitch() {

@@ -52,6 +52,12 @@ export function toNumber(ratio: Exact): number {
 }
 
 /**
+ * A computed value without the rounding noise of its computation, which lies beyond the twelfth significant digit:
+ * 0.07749999999999702, computed from decimals that make exactly 0.0775, rounds as 0.0775 does.
+ */
+export const withoutNoise = (value: number): number => Number(value.toPrecision(12));
+
+/**
  * Rounds half away from zero at a decimal place, deciding on the decimal value and not on its binary neighbour.
  * Never gives a negative zero.
  * @param decimals places after the decimal point, 0 to 15

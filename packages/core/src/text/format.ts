@@ -1,16 +1,16 @@
 /** Numbers as Barys shows them: rounded half away from zero, a true minus sign, never NaN, Infinity or -0. */
 import { requireFinite, requirePositive } from '../errors';
-import { roundDecimal } from '../exact';
+import { roundDecimal, withoutNoise } from '../exact';
 
 const MINUS = '\u2212';
 
 /**
- * A value at a fixed number of decimals.
+ * A value at a fixed number of decimals; one computed to within its noise of a half is taken as the half.
  * @throws CoreError `not-finite`
  * @example formatFixed(-0.0004, 3) // '0.000'
  */
 export function formatFixed(value: number, decimals: number): string {
-  return roundDecimal(value, decimals).replace('-', MINUS);
+  return roundDecimal(withoutNoise(value), decimals).replace('-', MINUS);
 }
 
 /**

@@ -4,6 +4,7 @@ import {
   decimalsForResolution,
   formatFixed,
   formatPlain,
+  formatSignificant,
   formatSigned,
   parseTyped,
   resolutionForSpan,
@@ -88,5 +89,29 @@ describe('a shown number', () => {
       '0',
       '1000',
     ]);
+  });
+});
+
+describe('a computed half', () => {
+  it('rounds as the half that it stands for', () => {
+    const computed = (100 * (12.0124 - 12)) / 16;
+    expect(computed).toBeLessThan(0.0775);
+    expect(formatFixed(computed, 3)).toBe('0.078');
+    expect(formatSigned(-computed, 3)).toBe('\u22120.078');
+    expect(formatFixed(0.07749, 3)).toBe('0.077');
+  });
+});
+
+describe('significant digits', () => {
+  it.each([
+    [440.28675393025, 8, '440.28675'],
+    [0.000001234, 3, '1.23e-6'],
+    [123456, 3, '123456'],
+    [-0.00012, 2, '\u22120.00012'],
+    [0, 5, '0'],
+    [25000, 6, '25000'],
+    [1e15, 4, '1e15'],
+  ])('of %d at %d are %s', (value, digits, text) => {
+    expect(formatSignificant(value, digits)).toBe(text);
   });
 });

@@ -44,6 +44,8 @@ export interface Progress {
 
 /** One block of an adaptive run (JCGM 101, 7.9.4 b). */
 const BLOCK = 10000;
+/** Fewer blocks may agree by chance; JCGM 101 asks for two. */
+const LEAST_BLOCKS = 10;
 const COLUMN = 2000;
 const MOST_TRIALS = 10_000_000;
 const CLASSES = 60;
@@ -161,7 +163,7 @@ class Stability {
 
   isReached(): boolean {
     const h = this.blocks;
-    if (h < 2) return false;
+    if (h < LEAST_BLOCKS) return false;
     const tolerance = numericalTolerance(this.sd / h);
     return this.sums.every((sum, i) => {
       const variance = Math.max(0, ((this.squares[i] ?? 0) - sum ** 2 / h) / (h - 1) / h);

@@ -1,6 +1,6 @@
 /** A result and its expanded uncertainty, rounded as they are reported. */
 import { requireFinite, requirePositive } from '../errors';
-import { exact, roundDecimal } from '../exact';
+import { exact, roundDecimal, withoutNoise } from '../exact';
 
 export interface RoundedResult {
   readonly value: string;
@@ -9,7 +9,8 @@ export interface RoundedResult {
   readonly decimals: number;
 }
 
-function roundAt(value: number, decimals: number): string {
+function roundAt(computed: number, decimals: number): string {
+  const value = withoutNoise(computed);
   if (decimals >= 0) return roundDecimal(value, decimals).replace('-', '\u2212');
   const step = 10n ** BigInt(-decimals);
   const whole = exact(value).div(step).abs().add(exact(0.5)).floor().n * step;

@@ -55,7 +55,7 @@ function spreadStep(
         source: `certificate of 95 % without k, 4.3.4, ${GUM}`,
       };
     case 'standard':
-      return { formula: 'u', given: { u: of(distribution.uncertainty) }, source: 'stated' };
+      return { formula: String(distribution.uncertainty), given: {}, source: 'stated' };
     case 'specification':
       return divided(
         specificationHalfWidth(distribution.specification),
@@ -118,8 +118,8 @@ export function workBudget(stated: BudgetModel, budget: Budget): readonly Step[]
           ? `Sensitivity to ${input.name}, by differentiating the model step by step`
           : `Sensitivity to ${input.name}: partial derivative of the model`,
       symbol: `c_${number}`,
-      formula: formula ?? 'slope',
-      given: formula === null ? { slope: { value: component.sensitivity, unit: '' } } : estimates,
+      formula: formula ?? String(component.sensitivity),
+      given: estimates,
       unit: `${stated.unit} per ${input.unit === '' ? '1' : input.unit}`,
       source: `5.1.3, ${GUM}`,
     });
@@ -170,8 +170,7 @@ function combineSteps(work: Working, stated: BudgetModel, budget: Budget): void 
         ? `Coverage factor: Student's t, two-sided ${percent} %`
         : `Coverage factor: normal, two-sided ${percent} %`,
     symbol: 'k',
-    formula: 't_p',
-    given: { t_p: { value: budget.coverageFactor, unit: '' } },
+    formula: String(budget.coverageFactor),
     unit: '',
     source: `G.3 and table G.2, ${GUM}`,
   });

@@ -29,8 +29,7 @@ function factorStep(work: Working, unit: string, symbol: string): void {
     work.step({
       what: `One ${label}`,
       symbol,
-      formula: 'one',
-      given: { one: { value: toNumber(factor), unit: base } },
+      formula: String(toNumber(factor)),
       unit: base,
       source: DEFINITIONS,
     });

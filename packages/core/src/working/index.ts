@@ -85,9 +85,9 @@ const quantityTex = ({ value, unit }: Given): string => {
 };
 
 export interface StepTex {
-  /** symbol = formula in symbols */
+  /** symbol = formula in symbols; empty of a figure that is only taken over */
   readonly symbols: string;
-  /** the same with numbers and units */
+  /** the same with numbers and units; empty likewise */
   readonly numbers: string;
   /** symbol = value and unit */
   readonly result: string;
@@ -99,7 +99,7 @@ export function stepTex(step: Step): StepTex {
   const left = symbolTex(step.symbol);
   const isPlain = formula.names.length === 0;
   return {
-    symbols: `${left} = ${formulaTex(formula, symbolTex)}`,
+    symbols: isPlain ? '' : `${left} = ${formulaTex(formula, symbolTex)}`,
     numbers: isPlain
       ? ''
       : `${left} = ${formulaTex(formula, (name) => quantityTex(step.given[name] ?? { value: NaN, unit: '' }))}`,

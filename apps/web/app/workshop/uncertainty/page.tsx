@@ -1,0 +1,7 @@
+import { BudgetDesk } from '@/workshop/uncertainty/BudgetDesk';
+
+export const metadata = { title: 'Uncertainty' };
+
+export default function UncertaintyPage() {
+  return <BudgetDesk />;
+}

@@ -1,0 +1,250 @@
+'use client';
+/**
+ * Parallel rails, one for each thing the same signal is called; thin lines join the same point on every rail, so that
+ * a shifted zero leans, a square root fans out and a reversed range crosses. Drawn with boxes and lines in per cent, so
+ * that its words keep their size on any screen. The ends of a range can be dragged, or moved with the arrow keys.
+ */
+import { formatPlain } from '@barys/core';
+import Box from '@mui/material/Box';
+import { visuallyHidden } from '@mui/utils';
+import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
+import { Figure } from './Figure';
+
+export interface Rail {
+  readonly name: string;
+  readonly unit: string;
+  /** Values at the rail's two ends. */
+  readonly ends: readonly [left: number, right: number];
+  /** Values at 0 and 100 % of the range. */
+  readonly range: readonly [low: number, high: number];
+  /** Takes a new value for one end of the range; without it the ends stand still. */
+  readonly onMove?: (end: 'low' | 'high', value: number) => void;
+}
+
+/** One point of the signal: its value on each rail, in the order of the rails. */
+export interface Join {
+  readonly name: string;
+  readonly values: readonly number[];
+}
+
+const place = ({ ends: [left, right] }: Rail, value: number): number =>
+  ((value - left) / (right - left)) * 100;
+
+export function StaveDrawing({
+  rails,
+  joins,
+  marker,
+  summary,
+  spacing,
+}: {
+  rails: readonly Rail[];
+  joins: readonly Join[];
+  /** A point to stand out. */
+  marker?: Join | null;
+  summary: string;
+  spacing: number;
+}) {
+  const height = spacing * (rails.length - 1) + 44;
+  const railTop = (index: number) => 20 + index * spacing;
+  const lines = [
+    ...joins.map((join) => ({ join, isMarker: false })),
+    ...(marker == null ? [] : [{ join: marker, isMarker: true }]),
+  ];
+  const canMove = rails.some(({ onMove }) => onMove !== undefined);
+  return (
+    <Box>
+      <Box
+        role={canMove ? 'group' : 'img'}
+        aria-label={`Signal stave. ${summary}`}
+        sx={{ position: 'relative', height, mr: 1, ml: '84px' }}
+      >
+        <svg
+          width="100%"
+          height={height}
+          viewBox={`0 0 100 ${height}`}
+          preserveAspectRatio="none"
+          style={{ position: 'absolute', inset: 0 }}
+          aria-hidden
+        >
+          {rails.slice(1).map((rail, index) => {
+            const above = rails[index] ?? rail;
+            return lines.map(({ join, isMarker }) => (
+              <line
+                key={`${rail.name} ${join.name} ${isMarker}`}
+                x1={place(above, join.values[index] ?? 0)}
+                y1={railTop(index)}
+                x2={place(rail, join.values[index + 1] ?? 0)}
+                y2={railTop(index + 1)}
+                stroke={isMarker ? 'var(--now)' : 'var(--muted)'}
+                strokeWidth={isMarker ? 3 : 1}
+                opacity={isMarker ? 1 : 0.6}
+                vectorEffect="non-scaling-stroke"
+              />
+            ));
+          })}
+        </svg>
+        {rails.map((rail, index) => (
+          <RailDrawing key={rail.name} rail={rail} top={railTop(index)} isBody={index === 0} />
+        ))}
+      </Box>
+      <Box sx={visuallyHidden}>
+        <table>
+          <caption>The same points on every rail</caption>
+          <thead>
+            <tr>
+              <th>Point</th>
+              {rails.map((rail) => (
+                <th key={rail.name}>
+                  {rail.name}, {rail.unit}
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {joins.map((join) => (
+              <tr key={join.name}>
+                <td>{join.name}</td>
+                {join.values.map((value, index) => (
+                  <td key={rails[index]?.name ?? index}>{formatPlain(value)}</td>
+                ))}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </Box>
+    </Box>
+  );
+}
+
+function RailDrawing({ rail, top, isBody }: { rail: Rail; top: number; isBody: boolean }) {
+  const [from, to] = rail.range.map((value) => place(rail, value)) as [number, number];
+  const [left, right] = [Math.min(from, to), Math.max(from, to)];
+  const label = (value: number, at: number, where: 'above' | 'below') => (
+    <Box
+      key={`${value} ${where}`}
+      sx={{
+        position: 'absolute',
+        left: `${at}%`,
+        top: where === 'above' ? top - 22 : top + 7,
+        transform: `translateX(${at > 90 ? '-100%' : at < 10 ? '0' : '-50%'})`,
+        fontSize: 13,
+        color: where === 'above' ? 'text.secondary' : 'text.primary',
+        pointerEvents: 'none',
+      }}
+    >
+      <Figure>{formatPlain(value)}</Figure>
+    </Box>
+  );
+  const isWhole = left <= 0 && right >= 100;
+  return (
+    <>
+      <Box
+        sx={{ position: 'absolute', left: 0, right: 0, top: top - 4, height: 8, bgcolor: 'var(--rule)' }}
+      />
+      <Box
+        sx={{
+          position: 'absolute',
+          left: `${left}%`,
+          width: `${right - left}%`,
+          top: top - 4,
+          height: 8,
+          bgcolor: 'var(--ink)',
+        }}
+      />
+      {isBody && !isWhole && (
+        <>
+          {left > 0 && label(rail.ends[0], 0, 'above')}
+          {right < 100 && label(rail.ends[1], 100, 'above')}
+        </>
+      )}
+      {label(rail.range[0], from, 'below')}
+      {label(rail.range[1], to, 'below')}
+      {rail.onMove !== undefined && (
+        <>
+          <Handle rail={rail} end="low" top={top} onMove={rail.onMove} />
+          <Handle rail={rail} end="high" top={top} onMove={rail.onMove} />
+        </>
+      )}
+      <Box
+        sx={{ position: 'absolute', left: '-84px', width: 78, top: top - 17, fontSize: 14, lineHeight: 1.2 }}
+      >
+        {rail.name}
+        <Box sx={{ color: 'text.secondary', fontSize: 13 }}>{rail.unit}</Box>
+      </Box>
+    </>
+  );
+}
+
+/** A dragged end moves in steps of a two-hundredth of the rail, which is about what a finger can set. */
+const STEPS = 200;
+
+function Handle({
+  rail,
+  end,
+  top,
+  onMove,
+}: {
+  rail: Rail;
+  end: 'low' | 'high';
+  top: number;
+  onMove: (end: 'low' | 'high', value: number) => void;
+}) {
+  const isHeld = useRef(false);
+  const [left, right] = rail.ends;
+  const value = end === 'low' ? rail.range[0] : rail.range[1];
+  const step = (right - left) / STEPS;
+  const settle = (wanted: number) => {
+    const nearest = Math.min(right, Math.max(left, left + Math.round((wanted - left) / step) * step));
+    onMove(end, Number(nearest.toPrecision(6)));
+  };
+  const drag = (event: PointerEvent<HTMLElement>) => {
+    if (!isHeld.current) return;
+    const track = event.currentTarget.parentElement?.getBoundingClientRect();
+    if (track !== undefined) settle(left + ((event.clientX - track.left) / track.width) * (right - left));
+  };
+  const onKeyDown = (event: KeyboardEvent) => {
+    const by = { ArrowLeft: -1, ArrowDown: -1, ArrowRight: 1, ArrowUp: 1, PageDown: -10, PageUp: 10 }[
+      event.key
+    ];
+    if (by === undefined) return;
+    event.preventDefault();
+    settle(value + by * step);
+  };
+  return (
+    <Box
+      role="slider"
+      tabIndex={0}
+      aria-label={`${rail.name} at ${end === 'low' ? '0' : '100'} %, ${rail.unit}`}
+      aria-valuenow={value}
+      aria-valuemin={left}
+      aria-valuemax={right}
+      onPointerDown={(event) => {
+        isHeld.current = true;
+        event.currentTarget.setPointerCapture(event.pointerId);
+      }}
+      onPointerMove={drag}
+      onPointerUp={() => (isHeld.current = false)}
+      onKeyDown={onKeyDown}
+      sx={{
+        position: 'absolute',
+        left: `calc(${place(rail, value)}% - 22px)`,
+        top: top - 22,
+        width: 44,
+        height: 44,
+        cursor: 'ew-resize',
+        touchAction: 'none',
+        '&::after': {
+          content: '""',
+          position: 'absolute',
+          left: 18,
+          top: 11,
+          width: 8,
+          height: 22,
+          bgcolor: 'var(--now)',
+          border: '1px solid var(--sheet)',
+        },
+        '@media print': { display: 'none' },
+      }}
+    />
+  );
+}

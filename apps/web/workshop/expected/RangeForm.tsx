@@ -1,0 +1,116 @@
+'use client';
+import { isUnit, SIGNALS, type Transfer } from '@barys/core';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import MenuItem from '@mui/material/MenuItem';
+import Stack from '@mui/material/Stack';
+import TextField from '@mui/material/TextField';
+import { NumberField } from '@/ui/NumberField';
+import { UnitField } from '@/ui/UnitField';
+import { isSignal, KNEE_LABEL, TRANSFER_WORD, transferKind, type ExpectedFields } from './fields';
+
+const pair = { display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1 };
+const triple = { display: 'grid', gridTemplateColumns: '1fr 1fr 1fr', gap: 1 };
+
+export function RangeForm({
+  fields,
+  change,
+}: {
+  fields: ExpectedFields;
+  change: (patch: Partial<ExpectedFields>) => void;
+}) {
+  const number = (name: keyof ExpectedFields, label: string) => (
+    <NumberField label={label} text={fields[name]} onText={(text) => change({ [name]: text })} />
+  );
+  const kneeLabel = KNEE_LABEL[transferKind(fields.transfer)];
+  const chooseSignal = (name: string) => {
+    if (!isSignal(name)) return;
+    const { low, high, unit } = SIGNALS[name];
+    change({ signal: name, outputLow: String(low), outputHigh: String(high), outputUnit: unit });
+  };
+  return (
+    <Stack sx={{ gap: 1.25 }}>
+      <Box sx={pair}>
+        {number('lrv', 'LRV')}
+        {number('urv', 'URV')}
+      </Box>
+      <UnitField
+        label="Input in"
+        unit={isUnit(fields.inputUnit) ? fields.inputUnit : 'mbar'}
+        onUnit={(inputUnit) => change({ inputUnit })}
+      />
+      <Box sx={pair}>
+        <TextField
+          select
+          label="Signal"
+          value={isSignal(fields.signal) ? fields.signal : ''}
+          onChange={(event) => chooseSignal(event.target.value)}
+        >
+          {Object.entries(SIGNALS).map(([name, { label }]) => (
+            <MenuItem key={name} value={name}>
+              {label}
+            </MenuItem>
+          ))}
+        </TextField>
+        <Button
+          variant="outlined"
+          onClick={() => change({ outputLow: fields.outputHigh, outputHigh: fields.outputLow })}
+          sx={{ minHeight: 40 }}
+        >
+          Reverse action
+        </Button>
+      </Box>
+      <Box sx={triple}>
+        {number('outputLow', 'Output at 0 %')}
+        {number('outputHigh', 'At 100 %')}
+        <TextField
+          label="Output in"
+          value={fields.outputUnit}
+          onChange={(event) => change({ outputUnit: event.target.value })}
+        />
+      </Box>
+      <TextField
+        select
+        label="Transfer function"
+        value={transferKind(fields.transfer)}
+        onChange={(event) => change({ transfer: event.target.value })}
+      >
+        {(Object.keys(TRANSFER_WORD) as Transfer['kind'][]).map((kind) => (
+          <MenuItem key={kind} value={kind}>
+            {TRANSFER_WORD[kind]}
+          </MenuItem>
+        ))}
+      </TextField>
+      {kneeLabel !== null && number('knee', kneeLabel)}
+      {fields.transfer === 'table' && (
+        <TextField
+          label="Points: input % and output %"
+          value={fields.table}
+          onChange={(event) => change({ table: event.target.value })}
+          helperText="Two figures a point, points parted by ;"
+        />
+      )}
+      <Box sx={triple}>
+        {number('displayLow', 'Display at 0 %')}
+        {number('displayHigh', 'At 100 %')}
+        <TextField
+          label="Display in"
+          value={fields.displayUnit}
+          onChange={(event) => change({ displayUnit: event.target.value })}
+        />
+      </Box>
+      <Box sx={pair}>
+        {number('step', 'Step, %')}
+        <TextField
+          select
+          label="Even in"
+          value={fields.evenIn === 'output' ? 'output' : 'input'}
+          onChange={(event) => change({ evenIn: event.target.value })}
+        >
+          <MenuItem value="input">input</MenuItem>
+          <MenuItem value="output">output (flow)</MenuItem>
+        </TextField>
+      </Box>
+    </Stack>
+  );
+}

@@ -1,0 +1,114 @@
+'use client';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import MenuItem from '@mui/material/MenuItem';
+import Stack from '@mui/material/Stack';
+import TextField from '@mui/material/TextField';
+import Typography from '@mui/material/Typography';
+import { Controller, useFieldArray, type UseFormReturn } from 'react-hook-form';
+import { Sheet } from '@/ui/Sheet';
+import { EXAMPLES } from './examples';
+import type { BudgetFields, InputFields } from './fields';
+import { InputRow } from './InputRow';
+
+const EMPTY_INPUT: InputFields = {
+  name: '',
+  estimate: '0',
+  unit: '',
+  kind: 'rectangular',
+  figures: [''],
+  degreesOfFreedom: '',
+};
+
+/** What is wrong, and at which field of the form. */
+export interface Wrong {
+  readonly field: string;
+  readonly message: string;
+}
+
+export function BudgetForm({ form, wrong }: { form: UseFormReturn<BudgetFields>; wrong: Wrong | null }) {
+  const { control, register } = form;
+  const inputs = useFieldArray({ control, name: 'inputs' });
+  const correlations = useFieldArray({ control, name: 'correlations' });
+  const at = (field: string) => (wrong?.field === field ? wrong.message : null);
+  const text = (name: 'model' | 'unit' | 'probability' | 'lower' | 'upper', label: string) => (
+    <Controller
+      control={control}
+      name={name}
+      render={({ field }) => (
+        <TextField
+          label={label}
+          {...field}
+          error={at(name) !== null}
+          helperText={at(name)}
+          autoComplete="off"
+        />
+      )}
+    />
+  );
+  // The core names a whole list where it cannot name one input.
+  const ofAll = at('inputs');
+  return (
+    <Sheet title="Budget">
+      <Stack sx={{ gap: 1.25 }}>
+        <TextField
+          select
+          label="Begin with"
+          value=""
+          onChange={(event) => form.reset(EXAMPLES[Number(event.target.value)])}
+        >
+          {EXAMPLES.map(({ title }, index) => (
+            <MenuItem key={title} value={index}>
+              {title}
+            </MenuItem>
+          ))}
+        </TextField>
+        <Box sx={{ display: 'grid', gap: 1, gridTemplateColumns: { xs: '1fr', sm: '3.4fr 1fr' } }}>
+          {text('model', 'Model: the result as a formula of the inputs')}
+          {text('unit', 'Result in')}
+        </Box>
+        <Box component="ol" aria-label="Inputs" sx={{ m: 0, p: 0, listStyle: 'none' }}>
+          {inputs.fields.map(({ id }, place) => (
+            <InputRow
+              key={id}
+              place={place}
+              control={control}
+              register={register}
+              wrong={at(`inputs.${place}`)}
+              onRemove={() => inputs.remove(place)}
+            />
+          ))}
+        </Box>
+        {ofAll !== null && (
+          <Typography role="alert" variant="body2" sx={{ color: 'var(--outside)', fontWeight: 600 }}>
+            {ofAll}
+          </Typography>
+        )}
+        <Stack direction="row" sx={{ gap: 1, flexWrap: 'wrap' }}>
+          <Button variant="outlined" onClick={() => inputs.append(EMPTY_INPUT)}>
+            Add an input
+          </Button>
+          <Button onClick={() => correlations.append({ a: '', b: '', r: '' })}>Add a correlation</Button>
+        </Stack>
+        {correlations.fields.map(({ id }, place) => (
+          <Box key={id} sx={{ display: 'grid', gap: 1, gridTemplateColumns: '1fr 1fr 1fr auto' }}>
+            <TextField label="Input" {...register(`correlations.${place}.a`)} />
+            <TextField label="With input" {...register(`correlations.${place}.b`)} />
+            <TextField label="r, −1 to 1" {...register(`correlations.${place}.r`)} />
+            <Button onClick={() => correlations.remove(place)}>Remove</Button>
+          </Box>
+        ))}
+        {at('correlations') !== null && (
+          <Typography role="alert" variant="body2" sx={{ color: 'var(--outside)', fontWeight: 600 }}>
+            {at('correlations')}
+          </Typography>
+        )}
+        <Box sx={{ display: 'grid', gap: 1, gridTemplateColumns: '1fr 1fr 1fr' }}>
+          {text('probability', 'Coverage, %')}
+          {text('lower', 'Lower limit')}
+          {text('upper', 'Upper limit')}
+        </Box>
+      </Stack>
+    </Sheet>
+  );
+}

@@ -1,0 +1,111 @@
+'use client';
+import DeleteOutlined from '@mui/icons-material/DeleteOutlined';
+import Box from '@mui/material/Box';
+import IconButton from '@mui/material/IconButton';
+import MenuItem from '@mui/material/MenuItem';
+import TextField from '@mui/material/TextField';
+import Typography from '@mui/material/Typography';
+import { Controller, useWatch, type Control, type UseFormRegister } from 'react-hook-form';
+import { DISTRIBUTIONS, type BudgetFields, type DistributionKind } from './fields';
+
+/** Degrees of freedom that the distribution brings with it. */
+const NU_PLACEHOLDER: Partial<Record<DistributionKind, string>> = { 'type-a': 'n − 1', pooled: 'given' };
+
+/** One input of the budget: name, estimate, unit, distribution with its figures, degrees of freedom. */
+export function InputRow({
+  place,
+  control,
+  register,
+  wrong,
+  onRemove,
+}: {
+  place: number;
+  control: Control<BudgetFields>;
+  register: UseFormRegister<BudgetFields>;
+  /** What is wrong with this input. */
+  wrong: string | null;
+  onRemove: () => void;
+}) {
+  const kind = useWatch({ control, name: `inputs.${place}.kind` });
+  const name = useWatch({ control, name: `inputs.${place}.name` });
+  const { labels } = DISTRIBUTIONS[kind];
+  const decimal = { htmlInput: { inputMode: 'decimal' as const } };
+  const of = (label: string) => ({
+    'aria-label': `${label} of ${name === '' ? `input ${place + 1}` : name}`,
+  });
+  return (
+    <Box component="li" sx={{ borderTop: '1px solid var(--rule)', pt: 1, pb: 0.75 }}>
+      <Box
+        sx={{
+          display: 'grid',
+          gap: 0.75,
+          alignItems: 'start',
+          gridTemplateColumns: { xs: '1fr 1fr', sm: '0.8fr 1fr 0.7fr 1.6fr 1.8fr 0.6fr 44px' },
+        }}
+      >
+        <TextField label="Name" {...register(`inputs.${place}.name`)} />
+        <TextField
+          label="Estimate"
+          disabled={kind === 'type-a'}
+          placeholder={kind === 'type-a' ? 'mean' : ''}
+          slotProps={{
+            htmlInput: { inputMode: 'decimal', ...of('Estimate') },
+            ...(kind === 'type-a' ? { inputLabel: { shrink: true } } : {}),
+          }}
+          {...register(`inputs.${place}.estimate`)}
+        />
+        <TextField label="Unit" slotProps={{ htmlInput: of('Unit') }} {...register(`inputs.${place}.unit`)} />
+        <Controller
+          control={control}
+          name={`inputs.${place}.kind`}
+          render={({ field }) => (
+            <TextField select label="Known by" {...field}>
+              {(Object.keys(DISTRIBUTIONS) as DistributionKind[]).map((one) => (
+                <MenuItem key={one} value={one}>
+                  {DISTRIBUTIONS[one].word}
+                </MenuItem>
+              ))}
+            </TextField>
+          )}
+        />
+        <Box
+          sx={{
+            display: 'grid',
+            gap: 0.75,
+            gridTemplateColumns: `repeat(${Math.min(labels.length, 4)}, 1fr)`,
+          }}
+        >
+          {labels.map((label, figure) => (
+            <TextField
+              key={`${kind} ${label}`}
+              label={label}
+              slotProps={kind === 'type-a' ? {} : decimal}
+              {...register(`inputs.${place}.figures.${figure}`)}
+            />
+          ))}
+        </Box>
+        <TextField
+          label="ν"
+          placeholder={NU_PLACEHOLDER[kind] ?? '∞'}
+          slotProps={{
+            htmlInput: { inputMode: 'decimal', ...of('Degrees of freedom') },
+            inputLabel: { shrink: true },
+          }}
+          {...register(`inputs.${place}.degreesOfFreedom`)}
+        />
+        <IconButton
+          aria-label={`Remove ${name === '' ? `input ${place + 1}` : name}`}
+          onClick={onRemove}
+          sx={{ width: 44, height: 40 }}
+        >
+          <DeleteOutlined fontSize="small" />
+        </IconButton>
+      </Box>
+      {wrong !== null && (
+        <Typography role="alert" variant="body2" sx={{ color: 'var(--outside)', fontWeight: 600, mt: 0.5 }}>
+          {wrong}
+        </Typography>
+      )}
+    </Box>
+  );
+}

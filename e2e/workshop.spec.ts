@@ -1,0 +1,146 @@
+import { readFile } from 'node:fs/promises';
+import { expectAccessible } from './support/hands';
+import { expect, test } from './support/works';
+
+test('a value is converted, its water reference chosen, and the working shown', async ({ page }) => {
+  await page.goto('/');
+  await page.getByRole('link', { name: 'Workshop' }).click();
+  await page.getByRole('link', { name: 'Convert' }).first().click();
+  await page.getByRole('textbox', { name: 'Value' }).fill('37,40');
+  await page.getByRole('button', { name: /^kPa/ }).click();
+  await page.getByRole('button', { name: /inH2O at 68 °F$/ }).click();
+  await expect(page.getByRole('heading', { name: '37,40 kPa in inH2O at 68 °F' })).toBeVisible();
+  // 37400 Pa / (0.0254 m x 998.207 kg/m3 x 9.80665 m/s2) = 150.41689
+  await expect(page.getByText(/^150\.4169 inH2O at 68 °F$/)).toBeVisible();
+  await expect(page.getByRole('button', { name: /inH2O at 60 °F$/ })).toContainText('+0.0956 %');
+
+  await page.getByRole('button', { name: 'Show the working of the conversion' }).click();
+  const working = page.getByRole('region', { name: 'Working of the conversion' });
+  await expect(working.getByText('a column of liquid under standard gravity')).toBeVisible();
+  await expect(working.locator('.katex').first()).toBeVisible();
+  await expectAccessible(page);
+
+  await page.reload();
+  await expect(page.getByRole('textbox', { name: 'Value' })).toHaveValue('37,40');
+});
+
+test('a unit that can mean several is asked about, and what was typed stays', async ({ page }) => {
+  await page.goto('/workshop/convert');
+  const unit = page.getByRole('combobox', { name: 'Unit', exact: true });
+  await unit.fill('inWC');
+  await unit.press('Enter');
+  await expect(page.getByText('"inWC" can mean more than one unit. Say which: inH2O at 4 °C,')).toBeVisible();
+  await expect(unit).toHaveValue('inWC');
+  await unit.fill('in H2O @ 68F');
+  await unit.press('Enter');
+  await expect(unit).toHaveValue('inH2O at 68 °F');
+  await page.getByRole('textbox', { name: 'Value' }).fill('12.3.4');
+  await expect(page.getByText('"12.3.4" has more than one decimal sign.')).toBeVisible();
+
+  await page.getByRole('textbox', { name: 'Value' }).fill('1');
+  await page.getByRole('textbox', { name: 'Barometer' }).fill('');
+  await expect(page.getByText('The barometric pressure is needed')).toBeVisible();
+});
+
+test('a range is worked out: table, stave, the reading the other way round, CSV and paper', async ({
+  page,
+}) => {
+  await page.goto('/workshop/expected');
+  await page.getByRole('textbox', { name: 'URV' }).fill('100');
+  await page.getByRole('combobox', { name: 'Transfer function' }).click();
+  await page.getByRole('option', { name: 'square root, cut to zero at low flow' }).click();
+  await page.getByRole('combobox', { name: 'Even in' }).click();
+  await page.getByRole('option', { name: 'output (flow)' }).click();
+  await page.getByRole('textbox', { name: 'Step, %' }).fill('50');
+  const rows = page.getByRole('region', { name: 'Expected values' }).getByRole('row');
+  await expect(rows).toHaveCount(4);
+  await expect(rows.nth(2)).toHaveText(/25\.00.*25\.0.*12\.000.*50\.00.*50\.0/);
+
+  await page.getByRole('textbox', { name: 'Reading, mA' }).fill('12');
+  await expect(page.getByText('25.0 mbar; the display shows 50.0 %')).toBeVisible();
+  await page.getByRole('button', { name: 'Show the working of the reading' }).click();
+  await expect(page.getByText('square of the flow, with its sign')).toBeVisible();
+
+  const end = page.getByRole('slider', { name: 'Input at 100 %, mbar' });
+  await end.press('ArrowRight');
+  const moved = Number(await page.getByRole('textbox', { name: 'URV' }).inputValue());
+  expect(moved).toBeGreaterThan(100);
+  const handle = await end.boundingBox();
+  if (handle === null) throw new Error('the end of the range is not there');
+  await page.mouse.move(handle.x + 22, handle.y + 22);
+  await page.mouse.down();
+  await page.mouse.move(handle.x - 120, handle.y + 22, { steps: 5 });
+  await page.mouse.up();
+  expect(Number(await page.getByRole('textbox', { name: 'URV' }).inputValue())).toBeLessThan(moved);
+
+  await page.getByRole('textbox', { name: 'URV' }).fill('100');
+  const download = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'CSV' }).click();
+  const csv = await readFile(await (await download).path(), 'utf8');
+  expect(csv).toContain('"Applied, mbar","Output, mA"');
+  expect(csv).toContain('25.00,25.0,12.000,50.00,50.0');
+
+  await page.emulateMedia({ media: 'print' });
+  await expect(page.getByRole('textbox', { name: 'URV' })).toBeHidden();
+  await expect(rows.nth(2)).toBeVisible();
+  await page.emulateMedia({ media: 'screen' });
+
+  await page.getByRole('textbox', { name: 'URV' }).fill('0');
+  await expect(page.getByText('The input range has no span')).toBeVisible();
+  await expect(page.getByRole('textbox', { name: 'URV' })).toHaveValue('0');
+});
+
+test('a budget is computed, judged, and run as trials that can be stopped', async ({ page }) => {
+  await page.goto('/workshop/uncertainty');
+  await expect(page.getByText('0.078 ± 0.036 % of span')).toBeVisible();
+  await expect(page.getByRole('row', { name: /^p / })).toContainText('47.6 %');
+  await expect(page.getByText('below the 4 : 1 of common practice')).toBeVisible();
+
+  await page.getByRole('textbox', { name: 'Half width' }).first().fill('0.0003');
+  await expect(page.getByText('0.078 ± 0.029 % of span')).toBeVisible();
+  const model = page.getByRole('textbox', { name: 'Model: the result as a formula of the inputs' });
+  const good = await model.inputValue();
+  await model.fill('100 * (I + q)');
+  await expect(page.getByText('The formula uses "q", which is none of its inputs').first()).toBeVisible();
+  await expect(model).toHaveValue('100 * (I + q)');
+  await model.fill(good);
+  await page.getByRole('textbox', { name: 'Half width' }).first().fill('-1');
+  await expect(page.getByText('must not be negative').first()).toBeVisible();
+  await page.getByRole('textbox', { name: 'Half width' }).first().fill('0.003');
+
+  await page.getByRole('combobox', { name: 'Trials' }).click();
+  await page.getByRole('option', { name: '5 000 000' }).click();
+  await page.getByRole('button', { name: 'Run the trials' }).click();
+  await expect(page.getByRole('progressbar', { name: 'Trials run' })).toBeVisible();
+  await page.getByRole('button', { name: 'Stop' }).click();
+  await expect(page.getByRole('progressbar', { name: 'Trials run' })).toBeHidden();
+  await page.getByRole('combobox', { name: 'Trials' }).click();
+  await page.getByRole('option', { name: 'until stable' }).click();
+  await page.getByRole('button', { name: 'Run the trials' }).click();
+  await expect(page.getByText('stable to two digits of the standard uncertainty')).toBeVisible();
+  const figure = page.getByRole('region', { name: 'Monte Carlo beside the budget' }).getByRole('row').nth(2);
+  await expect(figure).toContainText(/0\.018\d+0\.018125/);
+  await expectAccessible(page);
+
+  await page.getByRole('button', { name: 'Show the working of the budget' }).click();
+  await expect(page.getByText('Effective degrees of freedom (Welch and Satterthwaite)')).toBeVisible();
+  await page.reload();
+  await expect(page.getByText('0.078 ± 0.036 % of span')).toBeVisible();
+});
+
+test('every calculation is at the API, and what is wrong is named at its field', async ({ request }) => {
+  const compute = (name: string, data: object) => request.post(`/api/v1/compute/${name}`, { data });
+  const converted = await compute('convert', { value: 25, from: 'kPa', to: 'inH2OAt4C' });
+  expect(converted.status()).toBe(200);
+  expect(((await converted.json()) as { value: number }).value).toBeCloseTo(100.36857931411, 9);
+  const wrong = await compute('expected-output', {
+    range: { lrv: 5, urv: 5, outputLow: 4, outputHigh: 20 },
+    applied: 1,
+  });
+  expect(wrong.status()).toBe(422);
+  expect(wrong.headers()['content-type']).toContain('application/problem+json');
+  expect(await wrong.json()).toMatchObject({ status: 422, field: 'range.urv' });
+  expect((await compute('nothing', {})).status()).toBe(404);
+  const described = (await (await request.get('/api/v1/openapi.json')).json()) as { paths: object };
+  expect(Object.keys(described.paths)).toContain('/api/v1/compute/monte-carlo');
+});
