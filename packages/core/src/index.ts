@@ -32,7 +32,6 @@ export {
   localGravity,
   manometerPressure,
   markedDeadweight,
-  MENISCUS_HINT,
   mercuryBarometer,
   mercuryDensity,
   MOLAR_MASS,

@@ -189,6 +189,8 @@ export function priorFromReliability(
 }
 
 export interface AcceptanceForRisk {
+  /** Which probability was held to the target. */
+  readonly of: 'joint' | 'given-acceptance';
   /** Half width at which the risk is the target; may lie outside the tolerance. */
   readonly solution: number;
   /** What to use: never wider than the tolerance. */
@@ -239,6 +241,7 @@ export function acceptanceForRisk(
   const solution = (low + high) / 2;
   const applied = Math.min(solution, tolerance);
   return {
+    of,
     solution,
     applied,
     guardBandFactor: (tolerance - solution) / (2 * standardUncertainty),

@@ -4,7 +4,6 @@ export { localGravity, STANDARD_GRAVITY_M_PER_S2 } from './gravity';
 export { gasHead, liquidHead, MOLAR_MASS, type GasHead, type GasHeadResult, type LiquidHead } from './head';
 export {
   manometerPressure,
-  MENISCUS_HINT,
   mercuryBarometer,
   mercuryDensity,
   waterDensity,

@@ -6,7 +6,7 @@ import { CoreError, requireBetween, requireFinite, requireNotNegative, requirePo
 import { Working, type Worked } from '../working';
 
 /** Said beside every column read by eye. Common practice. */
-export const MENISCUS_HINT =
+const MENISCUS_HINT =
   'Read water at the bottom of its meniscus and mercury at the top, with the eye level. In tubes under about 10 mm ' +
   'take both limbs of the same bore, so that the capillary rise cancels. A well scale that is not foreshortened needs the ' +
   'well factor; a foreshortened one must not get it twice.';
@@ -111,6 +111,8 @@ function geometry(work: Working, shape: ManometerShape): void {
 }
 
 export interface ManometerResult extends Worked {
+  /** What to mind when reading the column by eye. */
+  readonly hint: string;
   readonly liquidDensityKgPerM3: number;
 }
 
@@ -150,7 +152,7 @@ export function manometerPressure(given: Manometer): ManometerResult {
     unit: 'Pa',
     source: 'hydrostatics',
   });
-  return { value, liquidDensityKgPerM3: density.value, working: work.steps };
+  return { value, liquidDensityKgPerM3: density.value, hint: MENISCUS_HINT, working: work.steps };
 }
 
 /**

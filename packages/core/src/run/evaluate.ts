@@ -90,6 +90,9 @@ export interface RunEvaluation {
   /** The worst verdict of the readings that there are; null of none. */
   readonly verdict: Verdict | null;
   readonly missing: readonly Missing[];
+  /** What the verdicts rest on: the rule of decision, and the domain in which error and limit were compared. */
+  readonly rule: DecisionRule;
+  readonly domain: Tolerance['domain'];
 }
 
 export interface ZeroAndSpan {
@@ -233,5 +236,7 @@ export function evaluateRun(
     linearityPercentSpan: linearity,
     verdict,
     missing,
+    rule,
+    domain: tolerance.domain,
   };
 }

@@ -22,38 +22,48 @@ export interface PointMeans {
   readonly mean: number;
 }
 
-interface Sums {
-  count: number;
-  error: number;
-  share: number;
-  lowest: number;
-  highest: number;
+/** Running sums of one point in one direction. */
+class Sums {
+  count = 0;
+  error = 0;
+  share = 0;
+  lowest = Infinity;
+  highest = -Infinity;
+
+  add({ errorPercentSpan, share }: ErrorAt): void {
+    this.count += 1;
+    this.error += errorPercentSpan;
+    this.share += share;
+    if (errorPercentSpan < this.lowest) this.lowest = errorPercentSpan;
+    if (errorPercentSpan > this.highest) this.highest = errorPercentSpan;
+  }
 }
 
-const empty = (): Sums => ({ count: 0, error: 0, share: 0, lowest: Infinity, highest: -Infinity });
-
-interface PointSums {
-  readonly nominalPercent: number;
-  readonly up: Sums;
-  readonly down: Sums;
+class PointSums {
+  readonly up = new Sums();
+  readonly down = new Sums();
+  constructor(readonly nominalPercent: number) {}
 }
 
 const byNominal = (a: PointSums, b: PointSums): number => a.nominalPercent - b.nominalPercent;
 
 function sumsOf(readings: readonly ErrorAt[]): PointSums[] {
   const points: PointSums[] = [];
+  let place = 0;
   for (const reading of readings) {
-    let point = points.find((one) => one.nominalPercent === reading.nominalPercent);
-    if (point === undefined) {
-      point = { nominalPercent: reading.nominalPercent, up: empty(), down: empty() };
-      points.push(point);
+    // Readings come in the order of the climb, so the point is most often the next one or the one before.
+    const { nominalPercent } = reading;
+    if (points[place + 1]?.nominalPercent === nominalPercent) place += 1;
+    else if (points[place - 1]?.nominalPercent === nominalPercent) place -= 1;
+    else if (points[place]?.nominalPercent !== nominalPercent)
+      place = points.findIndex((one) => one.nominalPercent === nominalPercent);
+    if (place === -1) {
+      place = points.length;
+      points.push(new PointSums(nominalPercent));
     }
-    const sums = point[reading.direction];
-    sums.count += 1;
-    sums.error += reading.errorPercentSpan;
-    sums.share += reading.share;
-    sums.lowest = Math.min(sums.lowest, reading.errorPercentSpan);
-    sums.highest = Math.max(sums.highest, reading.errorPercentSpan);
+    const point = points[place];
+    if (reading.direction === 'up') point?.up.add(reading);
+    else point?.down.add(reading);
   }
   return points.sort(byNominal);
 }
@@ -112,9 +122,12 @@ export function hysteresisOfCycles(readings: readonly ErrorAt[]): number | null 
   let largest: number | null = null;
   for (const up of readings) {
     if (up.direction === 'down') continue;
-    for (const down of readings)
-      if (down.direction === 'down' && down.cycle === up.cycle && down.nominalPercent === up.nominalPercent)
-        largest = Math.max(largest ?? 0, Math.abs(down.errorPercentSpan - up.errorPercentSpan));
+    const { cycle, nominalPercent, errorPercentSpan } = up;
+    for (const down of readings) {
+      if (down.nominalPercent !== nominalPercent || down.direction === 'up' || down.cycle !== cycle) continue;
+      const difference = Math.abs(down.errorPercentSpan - errorPercentSpan);
+      if (largest === null || difference > largest) largest = difference;
+    }
   }
   return largest;
 }

@@ -50,6 +50,8 @@ export interface Budget {
   readonly combined: number;
   /** A number, or why there is none: infinite, or not given because inputs are correlated. */
   readonly effectiveDegreesOfFreedom: number | 'infinite' | 'not given';
+  /** How the effective degrees of freedom entered the coverage factor. */
+  readonly degreesOfFreedomRule: 'truncated' | 'real';
   readonly probability: number;
   readonly coverageFactor: number;
   readonly expanded: number;
@@ -147,6 +149,7 @@ export function uncertaintyBudget(
     })),
     combined,
     effectiveDegreesOfFreedom: effective,
+    degreesOfFreedomRule: degreesOfFreedom,
     probability,
     coverageFactor: k,
     expanded,
