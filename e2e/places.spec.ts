@@ -1,18 +1,30 @@
+import type { Page } from '@playwright/test';
 import { expectAccessible, workAs } from './support/hands';
 import { expect, test } from './support/works';
 
-const PAGES = [
-  '/',
-  '/jobs',
-  '/instruments',
-  '/instruments/PT-2301',
-  '/workshop',
-  '/workshop/convert',
-  '/workshop/expected?reading=8',
-  '/workshop/uncertainty',
-];
+/** By day, by night and on a phone: accessible, and no wider than the screen. */
+async function expectFit(page: Page, path: string): Promise<void> {
+  await page.setViewportSize({ width: 1280, height: 800 });
+  await page.goto(path);
+  await expect(page.getByRole('heading').first()).toBeVisible();
+  await expectAccessible(page);
+  await page.getByRole('button', { name: 'Switch to night' }).click();
+  await expectAccessible(page);
+  await page.setViewportSize({ width: 390, height: 844 });
+  const overflow = () => page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
+  await expect.poll(overflow, `${path} must not scroll sideways on a phone`).toBeLessThanOrEqual(0);
+  await expectAccessible(page);
+  await page.getByRole('button', { name: 'Switch to paper (day)' }).click();
+}
 
-test('every place is accessible by day and by night, and fits a phone', async ({ page }) => {
+for (const path of ['/', '/jobs', '/instruments', '/instruments/PT-2301'])
+  test(`${path} is accessible by day and by night, and fits a phone`, ({ page }) => expectFit(page, path));
+
+for (const path of ['', '/convert', '/expected?reading=8', '/uncertainty'])
+  test(`/workshop${path} is accessible by day and by night, and fits a phone`, ({ page }) =>
+    expectFit(page, `/workshop${path}`));
+
+test('the jobs of the demo are accessible by day and by night, and fit a phone', async ({ page }) => {
   await page.goto('/');
   await workAs(page, 'Technician A');
   const links = await page
@@ -23,19 +35,7 @@ test('every place is accessible by day and by night, and fits a phone', async ({
         .filter((href): href is string => href?.startsWith('/jobs/') ?? false),
     );
   expect(links).toHaveLength(3);
-  for (const path of [...PAGES, ...links]) {
-    await page.setViewportSize({ width: 1280, height: 800 });
-    await page.goto(path);
-    await expect(page.getByRole('heading').first()).toBeVisible();
-    await expectAccessible(page);
-    await page.getByRole('button', { name: 'Switch to night' }).click();
-    await expectAccessible(page);
-    await page.setViewportSize({ width: 390, height: 844 });
-    const overflow = () => page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
-    await expect.poll(overflow, `${path} must not scroll sideways on a phone`).toBeLessThanOrEqual(0);
-    await expectAccessible(page);
-    await page.getByRole('button', { name: 'Switch to paper (day)' }).click();
-  }
+  for (const path of links) await expectFit(page, path);
 });
 
 test('the run fits its screen without scrolling', async ({ page }) => {

@@ -132,6 +132,7 @@ export const CONFORMITY_CALCULATIONS = [
       of: z.enum(['joint', 'given-acceptance']).default('joint'),
     }),
     z.object({
+      of: z.enum(['joint', 'given-acceptance']),
       solution: number,
       applied: number,
       guardBandFactor: number,

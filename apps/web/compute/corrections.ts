@@ -115,7 +115,7 @@ export const CORRECTION_CALCULATIONS = [
         ])
         .default({ kind: 'u-tube' }),
     }),
-    worked.extend({ liquidDensityKgPerM3: number }),
+    worked.extend({ liquidDensityKgPerM3: number, hint: z.string() }),
     (given) => manometerPressure(given),
   ),
   calculation(

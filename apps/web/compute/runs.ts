@@ -58,6 +58,8 @@ export const RUN_CALCULATIONS = [
       nonRepeatabilityPercentSpan: maybe,
       linearityPercentSpan: z.object({ terminal: number, zeroBased: number, independent: number }).nullable(),
       verdict: verdict.nullable(),
+      rule: decisionRule,
+      domain: z.enum(['output', 'input']),
       missing: z.array(z.object({ figure: z.string(), why: z.string() })).readonly(),
       working,
     }),

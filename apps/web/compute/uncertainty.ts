@@ -122,6 +122,7 @@ export const UNCERTAINTY_CALCULATIONS = [
         .readonly(),
       combined: number,
       effectiveDegreesOfFreedom: z.union([number, z.enum(['infinite', 'not given'])]),
+      degreesOfFreedomRule: z.enum(['truncated', 'real']),
       probability: number,
       coverageFactor: number,
       expanded: number,

@@ -1,20 +1,42 @@
-import { formatPlain, type Missing } from '@barys/core';
+import {
+  formatPlain,
+  PRESSURE_UNITS,
+  spanTolerance,
+  workFigures,
+  workReading,
+  type Missing,
+  type RunEvaluation,
+  type Step,
+} from '@barys/core';
 import { evaluateStoredRun, type Run } from '@barys/store';
 import Box from '@mui/material/Box';
 import { Figure } from '@/ui/Figure';
 import { figuresFor } from '@/ui/figures';
 import { Facts } from '@/ui/Facts';
 import { VerdictMark } from '@/ui/VerdictMark';
+import { Working } from '@/ui/Working';
 
 /** Figures that a run of one cycle up and down is expected to give. */
 const EXPECTED: readonly Missing['figure'][] = ['zero-error', 'span-error', 'hysteresis'];
 const isExpected = ({ figure }: Missing): boolean => EXPECTED.includes(figure);
 
+/** How the worst reading was judged, and where zero, span and hysteresis come from. */
+function worked({ madeWith }: Run, evaluation: RunEvaluation): readonly Step[] {
+  const { configuration, tolerance } = madeWith;
+  const units = { input: PRESSURE_UNITS[configuration.inputUnit].label, output: configuration.outputUnit };
+  const limits = spanTolerance(tolerance.percentOfSpan, tolerance.adjustAbovePercentOfLimit);
+  return [
+    ...(evaluation.worst === null ? [] : workReading(configuration, limits, evaluation.worst, units)),
+    ...workFigures(configuration, evaluation),
+  ];
+}
+
 /** The verdict of a run and the figures behind it. */
 export function RunSummary({ run }: { run: Run }) {
   const figures = figuresFor(run.madeWith.configuration, run.madeWith.meter.resolution);
+  const evaluation = evaluateStoredRun(run);
   const { worst, verdict, zeroErrorPercentSpan, spanErrorPercentSpan, hysteresisPercentSpan, missing } =
-    evaluateStoredRun(run);
+    evaluation;
   const limit = run.madeWith.tolerance.percentOfSpan;
   const ofSpan = (text: string, suffix = '') => (
     <>
@@ -51,6 +73,7 @@ export function RunSummary({ run }: { run: Run }) {
           ...missing.filter(isExpected).map(({ why }): readonly [string, string] => ['', why]),
         ]}
       />
+      <Working of="the figures of this run" steps={worked(run, evaluation)} />
     </>
   );
 }

@@ -51,8 +51,8 @@ export function WorkingSteps({ steps }: { steps: readonly Step[] }) {
   );
 }
 
-/** The small mark that opens the working of a figure; the steps are only made when they are asked for. */
-export function Working({ of, steps }: { of: string; steps: () => readonly Step[] }) {
+/** The small mark that opens the working of a figure; steps that cost something are made when they are asked for. */
+export function Working({ of, steps }: { of: string; steps: readonly Step[] | (() => readonly Step[]) }) {
   const [isOpen, setIsOpen] = useState(false);
   const id = useId();
   return (
@@ -61,7 +61,7 @@ export function Working({ of, steps }: { of: string; steps: () => readonly Step[
         size="small"
         startIcon={<FunctionsOutlined fontSize="small" />}
         aria-expanded={isOpen}
-        aria-controls={id}
+        aria-controls={isOpen ? id : undefined}
         onClick={() => setIsOpen(!isOpen)}
         sx={{ color: 'var(--now)', px: 1 }}
       >
@@ -70,20 +70,17 @@ export function Working({ of, steps }: { of: string; steps: () => readonly Step[
           {` of ${of}`}
         </Box>
       </Button>
-      <Box
-        id={id}
-        role="region"
-        aria-label={`Working of ${of}`}
-        tabIndex={isOpen ? 0 : -1}
-        sx={{
-          mt: 0.5,
-          maxHeight: isOpen ? 420 : 0,
-          overflowY: 'auto',
-          '@media print': { maxHeight: 'none' },
-        }}
-      >
-        {isOpen && <WorkingSteps steps={steps()} />}
-      </Box>
+      {isOpen && (
+        <Box
+          id={id}
+          role="region"
+          aria-label={`Working of ${of}`}
+          tabIndex={0}
+          sx={{ mt: 0.5, maxHeight: 420, overflowY: 'auto', '@media print': { maxHeight: 'none' } }}
+        >
+          <WorkingSteps steps={typeof steps === 'function' ? steps() : steps} />
+        </Box>
+      )}
     </Box>
   );
 }

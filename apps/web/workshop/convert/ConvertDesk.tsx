@@ -57,7 +57,7 @@ export function ConvertDesk({ initial }: { initial: ConvertFields }) {
   const shown = (amount: number) => formatSignificant(amount, digits);
   const to: Unit = isUnit(fields.to) && quantityOf(fields.to) === quantity ? fields.to : from;
   return (
-    <Columns columns="minmax(300px, 0.8fr) 1fr 1.3fr">
+    <Columns columns="minmax(300px, 0.8fr) 1.3fr 0.9fr">
       <Stack sx={{ gap: 1.5 }}>
         <Sheet title="Convert">
           <Stack sx={{ gap: 1.5 }}>
@@ -78,39 +78,6 @@ export function ConvertDesk({ initial }: { initial: ConvertFields }) {
           <Kinds from={from} value={value} fields={fields} change={change} shown={shown} />
         )}
       </Stack>
-      <Sheet title={`All units of ${QUANTITIES[quantity].name}`}>
-        {value === null ? (
-          <Typography sx={{ color: 'text.secondary' }}>Type a value to see it in every unit.</Typography>
-        ) : (
-          <>
-            {unitsOf(quantity)
-              .filter((unit) => !COLUMN_UNITS.has(unit))
-              .map((unit) => (
-                <Button
-                  key={unit}
-                  onClick={() => change({ to: unit })}
-                  aria-pressed={unit === to}
-                  sx={{
-                    width: '100%',
-                    py: 0.25,
-                    px: 0.75,
-                    minHeight: { xs: 44, md: 34 },
-                    display: 'flex',
-                    justifyContent: 'space-between',
-                    fontWeight: 400,
-                    color: 'text.primary',
-                    bgcolor: unit === to ? 'var(--wash)' : 'transparent',
-                    borderTop: '1px solid var(--rule)',
-                    borderRadius: 0,
-                  }}
-                >
-                  <span>{unitLabel(unit)}</span>
-                  <Figure>{shown(convert(value, from, unit))}</Figure>
-                </Button>
-              ))}
-          </>
-        )}
-      </Sheet>
       <Stack sx={{ gap: 1.5 }}>
         {value !== null && (
           <Sheet title={`${fields.value.trim()} ${unitLabel(from)} in ${unitLabel(to)}`}>
@@ -148,6 +115,39 @@ export function ConvertDesk({ initial }: { initial: ConvertFields }) {
           </Sheet>
         )}
       </Stack>
+      <Sheet title={`${isPressureUnit(from) ? 'Other' : 'All'} units of ${QUANTITIES[quantity].name}`}>
+        {value === null ? (
+          <Typography sx={{ color: 'text.secondary' }}>Type a value to see it in every unit.</Typography>
+        ) : (
+          <>
+            {unitsOf(quantity)
+              .filter((unit) => !COLUMN_UNITS.has(unit))
+              .map((unit) => (
+                <Button
+                  key={unit}
+                  onClick={() => change({ to: unit })}
+                  aria-pressed={unit === to}
+                  sx={{
+                    width: '100%',
+                    py: 0.25,
+                    px: 0.75,
+                    minHeight: { xs: 44, md: 34 },
+                    display: 'flex',
+                    justifyContent: 'space-between',
+                    fontWeight: 400,
+                    color: 'text.primary',
+                    bgcolor: unit === to ? 'var(--wash)' : 'transparent',
+                    borderTop: '1px solid var(--rule)',
+                    borderRadius: 0,
+                  }}
+                >
+                  <span>{unitLabel(unit)}</span>
+                  <Figure>{shown(convert(value, from, unit))}</Figure>
+                </Button>
+              ))}
+          </>
+        )}
+      </Sheet>
     </Columns>
   );
 }

@@ -216,8 +216,8 @@ function ValueTable({
           </TableRow>
         </TableHead>
         <TableBody>
-          {rows.map((row) => (
-            <TableRow key={row.inputPercent}>
+          {rows.map((row, place) => (
+            <TableRow key={place}>
               {columns.map(([name]) => (
                 <TableCell key={name} align="right">
                   <Figure>{row[name]}</Figure>

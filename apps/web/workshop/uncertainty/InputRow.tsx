@@ -40,7 +40,7 @@ export function InputRow({
           display: 'grid',
           gap: 0.75,
           alignItems: 'start',
-          gridTemplateColumns: { xs: '1fr 1fr', sm: '0.8fr 1fr 0.7fr 1.6fr 1.8fr 0.6fr 44px' },
+          gridTemplateColumns: { xs: '1fr 1fr 44px', sm: '0.8fr 1fr 0.7fr 1.6fr 1.8fr 0.6fr 44px' },
         }}
       >
         <TextField label="Name" {...register(`inputs.${place}.name`)} />
@@ -96,7 +96,12 @@ export function InputRow({
         <IconButton
           aria-label={`Remove ${name === '' ? `input ${place + 1}` : name}`}
           onClick={onRemove}
-          sx={{ width: 44, height: 40 }}
+          sx={{
+            width: 44,
+            height: 44,
+            gridColumn: { xs: 3, sm: 'auto' },
+            gridRow: { xs: '1 / span 3', sm: 'auto' },
+          }}
         >
           <DeleteOutlined fontSize="small" />
         </IconButton>

@@ -201,6 +201,8 @@ function TrialsResult({
         {result.isStable === true && '; stable to two digits of the standard uncertainty'}
         {result.isStable === false && '; not yet stable, more trials are needed'}. The same seed gives the
         same figures.
+        {budget?.components.some(hasNoSpread) === true &&
+          ' A mean of two or three readings is drawn from a t distribution that has no standard deviation: take the interval, not the standard uncertainty.'}
       </Typography>
     </Box>
   );
