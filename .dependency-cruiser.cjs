@@ -51,7 +51,10 @@ module.exports = {
       comment: 'core runs in browser, worker and server: no Node.js, no interface, no database.',
       severity: 'error',
       from: { path: '^packages/core/src/', pathNot: '\\.test\\.ts$' },
-      to: { dependencyTypes: ['core', 'npm', 'npm-dev'], pathNot: 'node_modules/(fraction\\.js|mathjs|pure-rand|@stdlib)/' },
+      to: {
+        dependencyTypes: ['core', 'npm', 'npm-dev'],
+        pathNot: 'node_modules/(fraction\\.js|mathjs|pure-rand|@stdlib)/',
+      },
     },
     {
       name: 'no-circles',
