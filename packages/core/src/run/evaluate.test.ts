@@ -291,6 +291,12 @@ describe('beside a run', () => {
   it('the accuracy ratio refers both to the input', () => {
     // 0.25 % of 100 is 0.25; a standard good to 0.05 is five times better.
     expect(accuracyRatio(linear, quarter, 0.05)).toBe(5);
+    // 0.25 % of 0.7 over 0.0004375 is exactly 4, which doubles miss.
+    expect(((0.25 / 100) * 16 * 0.7) / 16 / 0.0004375).toBeLessThan(4);
+    expect(accuracyRatio({ ...linear, urv: 0.7 }, spanTolerance(0.25), 0.0004375)).toBe(4);
+    const rss = { ...spanTolerance(0.3), combine: 'root-sum-square' } as const;
+    const both = { ...rss, terms: [...rss.terms, { kind: 'percent-of-span', percent: 0.4 } as const] };
+    expect(accuracyRatio(linear, both, 0.1)).toBe(5);
     expect(() => accuracyRatio(linear, quarter, 0)).toThrow('greater than zero');
   });
 

@@ -1,14 +1,15 @@
 /** What a tolerance means beside a run: the outputs it accepts, its ratio to the standard, an error in other terms. */
 import { requireFinite, requirePositive } from '../errors';
+import { exact, scaled, surdToNumber } from '../exact';
 import {
   appliedForOutput,
   checkRange,
+  exactExpectedOutput,
   expectedOutput,
-  inputSpan,
   outputSpan,
   type SignalRange,
 } from '../signal';
-import { checkTolerance, limitAt, type Tolerance } from './tolerance';
+import { checkTolerance, exactLimitAt, limitAt, type Tolerance } from './tolerance';
 
 /**
  * Lowest and highest output that still count as inside at an applied value, in the output unit. A tolerance in the
@@ -35,7 +36,8 @@ export function acceptedOutput(
 
 /**
  * Accuracy ratio: the tolerance over the accuracy of the standard, both referred to the input, where the tolerance is
- * tightest of both ends of the range. At least 4:1 is common practice.
+ * tightest of both ends of the range. At least 4:1 is common practice, so the ratio is made from the exact decimals: one
+ * that is 4 shall not come out a hair below.
  * @param standardAccuracyInput accuracy of the standard, in the range's input unit
  * @throws CoreError `not-positive`
  */
@@ -47,11 +49,18 @@ export function accuracyRatio(
   checkRange(range);
   checkTolerance(tolerance);
   requirePositive('The accuracy of the standard', standardAccuracyInput, 'standardAccuracyInput');
-  const limits = [range.lrv, range.urv].map((applied) =>
-    limitAt(range, tolerance, applied, expectedOutput(range, applied)),
-  );
-  const toInput = tolerance.domain === 'input' ? 1 : inputSpan(range) / outputSpan(range);
-  return Number(((Math.min(...limits) * toInput) / standardAccuracyInput).toPrecision(12));
+  const spans = exact(range.urv)
+    .sub(exact(range.lrv))
+    .div(exact(range.outputHigh).sub(exact(range.outputLow)))
+    .abs();
+  const scale = (tolerance.domain === 'input' ? exact(1) : spans).div(exact(standardAccuracyInput));
+  const ratios = [range.lrv, range.urv].map((applied) => {
+    const limit = exactLimitAt(range, tolerance, applied, exactExpectedOutput(range, applied));
+    return 'value' in limit
+      ? surdToNumber(scaled(limit.value, scale))
+      : Math.sqrt(surdToNumber(scaled(limit.square, scale.mul(scale))));
+  });
+  return Math.min(...ratios);
 }
 
 /** One error in every term that it is asked for in. */

@@ -9,6 +9,9 @@ export interface RoundedResult {
   readonly decimals: number;
 }
 
+/** Enough for a picopascal in pascals and far beyond. */
+const MOST_DECIMALS = 30;
+
 function roundAt(computed: number, decimals: number): string {
   const value = withoutNoise(computed);
   if (decimals >= 0) return roundDecimal(value, decimals).replace('-', '\u2212');
@@ -28,9 +31,9 @@ export function roundResult(value: number, expandedUncertainty: number): Rounded
   requirePositive('The expanded uncertainty', expandedUncertainty);
   const place = (size: number) => 1 - Math.floor(Math.log10(size));
   let decimals = place(expandedUncertainty);
-  const once = Number(roundAt(expandedUncertainty, Math.min(decimals, 15)).replace('\u2212', '-'));
+  const once = Number(roundAt(expandedUncertainty, Math.min(decimals, MOST_DECIMALS)).replace('\u2212', '-'));
   if (once > 0) decimals = place(once * (1 + 1e-12));
-  decimals = Math.min(decimals, 15);
+  decimals = Math.min(decimals, MOST_DECIMALS);
   return {
     value: roundAt(value, decimals),
     uncertainty: roundAt(expandedUncertainty, decimals),

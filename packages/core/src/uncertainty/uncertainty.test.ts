@@ -446,6 +446,7 @@ describe('beside a budget', () => {
     [-123456, 995, '\u2212123500', '1000', -2],
     [3.2e-7, 4.56e-9, '0.0000003200', '0.0000000046', 10],
     [50.0384, 0.0375, '50.038', '0.038', 3],
+    [1.23456e-17, 2.5e-19, '0.00000000000000001235', '0.00000000000000000025', 20],
   ])('%d with %d reads %s and %s', (value, expanded, shown, uncertainty, decimals) => {
     expect(roundResult(value, expanded)).toEqual({ value: shown, uncertainty, decimals });
   });
