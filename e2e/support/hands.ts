@@ -29,6 +29,8 @@ export async function workAs(page: Page, name: string): Promise<void> {
 
 /** Nothing that keeps people from using the page (WCAG 2.2 A and AA, as far as a program can tell). */
 export async function expectAccessible(page: Page): Promise<void> {
+  // The title of a page comes after the page itself.
+  await expect(page).toHaveTitle(/./);
   const { violations } = await new AxeBuilder({ page })
     .withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'])
     .analyze();
