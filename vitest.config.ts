@@ -7,6 +7,8 @@ export default defineConfig({
         resolve: { alias: { '@': new URL('apps/web', import.meta.url).pathname } },
         test: {
           name: 'core',
+          // Pure functions: files may share their modules, of which mathjs alone takes a second to load.
+          isolate: false,
           include: ['packages/{core,rig}/**/*.test.ts', 'apps/web/**/*.test.ts', 'scripts/lib/*.test.ts'],
         },
       },

@@ -161,10 +161,10 @@ await main(async () => {
       env['BARYS_TEST_ADMIN_URL'] = cluster.adminUrl('postgres');
       env['BARYS_TEST_APP_URL'] = cluster.appUrl('postgres');
     }
+    // The static checks keep one core busy, the unit tests and the build another.
+    const statics = isWanted('checks') ? checks() : null;
     if (isWanted('unit'))
       counts.push(await vitest(scratch, env, ['core', 'store'], part === 'unit' ? rest : []));
-    // The build and the static checks each keep one core busy.
-    const statics = isWanted('checks') ? checks() : null;
     if (cluster !== null && isWanted('journeys')) {
       const chromium = chromiumProgram();
       await ensureDatabase(cluster, 'barys_demo');
