@@ -107,6 +107,15 @@ test('a budget is computed, judged, and run as trials that can be stopped', asyn
   await page.getByRole('textbox', { name: 'Half width' }).first().fill('-1');
   await expect(page.getByText('must not be negative').first()).toBeVisible();
   await page.getByRole('textbox', { name: 'Half width' }).first().fill('0.003');
+  await page.getByRole('button', { name: 'Add a correlation' }).click();
+  await page.getByRole('combobox', { name: 'Input', exact: true }).click();
+  await page.getByRole('option', { name: 'p', exact: true }).click();
+  await expect(page.getByText('a correlation is between two of them').first()).toBeVisible();
+  await page.getByRole('combobox', { name: 'With input' }).click();
+  await page.getByRole('option', { name: 'dp', exact: true }).click();
+  await page.getByRole('textbox', { name: 'r, −1 to 1' }).fill('1');
+  await expect(page.getByText('degrees of freedom are not given where inputs are correlated')).toBeVisible();
+  await page.getByRole('button', { name: 'Remove', exact: true }).click();
 
   await page.getByRole('combobox', { name: 'Trials' }).click();
   await page.getByRole('option', { name: '5 000 000' }).click();

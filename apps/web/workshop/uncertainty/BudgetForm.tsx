@@ -5,7 +5,7 @@ import MenuItem from '@mui/material/MenuItem';
 import Stack from '@mui/material/Stack';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
-import { Controller, useFieldArray, type UseFormReturn } from 'react-hook-form';
+import { Controller, useFieldArray, useWatch, type UseFormReturn } from 'react-hook-form';
 import { Sheet } from '@/ui/Sheet';
 import { EXAMPLES } from './examples';
 import type { BudgetFields, InputFields } from './fields';
@@ -30,6 +30,8 @@ export function BudgetForm({ form, wrong }: { form: UseFormReturn<BudgetFields>;
   const { control, register } = form;
   const inputs = useFieldArray({ control, name: 'inputs' });
   const correlations = useFieldArray({ control, name: 'correlations' });
+  const typed = useWatch({ control, name: 'inputs' });
+  const names = [...new Set(typed.map(({ name }) => name.trim()))].filter((name) => name !== '');
   const at = (field: string) => (wrong?.field === field ? wrong.message : null);
   const text = (name: 'model' | 'unit' | 'probability' | 'lower' | 'upper', label: string) => (
     <Controller
@@ -92,8 +94,22 @@ export function BudgetForm({ form, wrong }: { form: UseFormReturn<BudgetFields>;
         </Stack>
         {correlations.fields.map(({ id }, place) => (
           <Box key={id} sx={{ display: 'grid', gap: 1, gridTemplateColumns: '1fr 1fr 1fr auto' }}>
-            <TextField label="Input" {...register(`correlations.${place}.a`)} />
-            <TextField label="With input" {...register(`correlations.${place}.b`)} />
+            {(['a', 'b'] as const).map((side) => (
+              <Controller
+                key={side}
+                control={control}
+                name={`correlations.${place}.${side}`}
+                render={({ field }) => (
+                  <TextField select label={side === 'a' ? 'Input' : 'With input'} {...field}>
+                    {names.map((name) => (
+                      <MenuItem key={name} value={name}>
+                        {name}
+                      </MenuItem>
+                    ))}
+                  </TextField>
+                )}
+              />
+            ))}
             <TextField label="r, −1 to 1" {...register(`correlations.${place}.r`)} />
             <Button onClick={() => correlations.remove(place)}>Remove</Button>
           </Box>

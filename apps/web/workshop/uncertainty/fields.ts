@@ -125,11 +125,17 @@ export function modelOf(fields: BudgetFields): BudgetModel {
         degreesOfFreedom: optional(input.degreesOfFreedom, field),
       };
     }),
-    correlations: fields.correlations.map(({ a, b, r }) => ({
-      a,
-      b,
-      r: needed(r, `The correlation of ${a} and ${b}`, 'correlations'),
-    })),
+    correlations: fields.correlations
+      // A line that was opened and left empty says nothing.
+      .filter(({ a, b, r }) => `${a}${b}${r}`.trim() !== '')
+      .map(({ a, b, r }) => {
+        if (a === '' || b === '')
+          throw new CoreError(
+            { code: 'missing', name: 'Which two inputs', why: 'a correlation is between two of them' },
+            'correlations',
+          );
+        return { a, b, r: needed(r, `The correlation of ${a} and ${b}`, 'correlations') };
+      }),
   };
 }
 

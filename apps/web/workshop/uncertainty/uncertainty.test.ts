@@ -45,6 +45,8 @@ describe('a budget as it is typed', () => {
     expect(fieldOf(withInput(1, { figures: [''] }))).toBe('inputs.1');
     expect(fieldOf(withInput(2, { estimate: '1.2.3' }))).toBe('inputs.2');
     expect(fieldOf({ ...linear, correlations: [{ a: 'I', b: 'p', r: 'much' }] })).toBe('correlations');
+    expect(fieldOf({ ...linear, correlations: [{ a: 'I', b: '', r: '0.5' }] })).toBe('correlations');
+    expect(modelOf({ ...linear, correlations: [{ a: '', b: '', r: '' }] }).correlations).toEqual([]);
     expect(() => probabilityOf({ ...linear, probability: '' })).toThrow('The coverage probability is needed');
     expect(fieldOf(linear)).toBeNull();
   });

@@ -100,9 +100,11 @@ export function stepTex(step: Step): StepTex {
   const isPlain = formula.names.length === 0;
   return {
     symbols: isPlain ? '' : `${left} = ${formulaTex(formula, symbolTex)}`,
-    numbers: isPlain
-      ? ''
-      : `${left} = ${formulaTex(formula, (name) => quantityTex(step.given[name] ?? { value: NaN, unit: '' }))}`,
+    // With one name and no operation the numbers would say the result twice.
+    numbers:
+      formula.steps.length === 0
+        ? ''
+        : `${left} = ${formulaTex(formula, (name) => quantityTex(step.given[name] ?? { value: NaN, unit: '' }))}`,
     result: `${left} = ${numberTex(step.value)}${unitTex(step.unit)}`,
   };
 }
