@@ -235,6 +235,17 @@ describe('a bad request', () => {
       'must not be negative',
     ],
     [
+      'a negative figure of the second input',
+      'uncertainty-budget',
+      {
+        ...budget,
+        inputs: [input, { ...input, name: 'b', distribution: { kind: 'rectangular', halfWidth: -1 } }],
+      },
+      422,
+      'inputs.1',
+      'must not be negative',
+    ],
+    [
       'correlations that contradict',
       'uncertainty-budget',
       {

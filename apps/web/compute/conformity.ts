@@ -9,16 +9,21 @@ import {
   priorFromReliability,
   specificRisk,
   statementOf,
-  testAccuracyRatio,
   testUncertaintyRatio,
+  workAcceptanceForRisk,
+  workAcceptanceForSpecificRisk,
+  workGlobalRisk,
   workGuardBand,
   workMethodSix,
+  workPosterior,
+  workPrior,
   workSpecificRisk,
+  workTestAccuracyRatio,
   workUncertaintyRatio,
 } from '@barys/core';
 import { z } from 'zod';
 import { calculation } from './calculation';
-import { limits, maybe, normal, number, shownUnit, working } from './schemas';
+import { limits, maybe, normal, number, shownUnit, worked, working } from './schemas';
 
 const risk = z.object({
   falseAccept: number,
@@ -38,9 +43,9 @@ export const CONFORMITY_CALCULATIONS = [
   calculation(
     'test-accuracy-ratio',
     'Tolerance over the accuracy of the standard',
-    z.object({ tolerance: number, standardAccuracy: number }),
-    z.object({ value: number }),
-    ({ tolerance, standardAccuracy }) => ({ value: testAccuracyRatio(tolerance, standardAccuracy) }),
+    z.object({ tolerance: number, standardAccuracy: number, unit: shownUnit }),
+    worked,
+    ({ tolerance, standardAccuracy, unit }) => workTestAccuracyRatio(tolerance, standardAccuracy, unit),
   ),
   calculation(
     'test-uncertainty-ratio',
@@ -96,17 +101,28 @@ export const CONFORMITY_CALCULATIONS = [
   calculation(
     'posterior',
     'What is known of the true value after a measurement, from a normal prior',
-    z.object({ prior: normal, measured: number, standardUncertainty: number }),
-    normal,
-    ({ prior, measured: value, standardUncertainty }) => posterior(prior, value, standardUncertainty),
+    z.object({ prior: normal, measured: number, standardUncertainty: number, unit: shownUnit }),
+    normal.extend({ working }),
+    ({ prior, measured: value, standardUncertainty, unit }) => ({
+      ...posterior(prior, value, standardUncertainty),
+      working: workPosterior(prior, value, standardUncertainty, unit),
+    }),
   ),
   calculation(
     'global-risk',
     'Consumer’s and producer’s risk of acceptance limits; joint probabilities lead',
-    z.object({ tolerance: limits, acceptance: limits, prior: normal, standardUncertainty: number }),
-    risk,
-    ({ tolerance, acceptance: accepted, prior, standardUncertainty }) =>
-      globalRisk(tolerance, accepted, prior, standardUncertainty),
+    z.object({
+      tolerance: limits,
+      acceptance: limits,
+      prior: normal,
+      standardUncertainty: number,
+      unit: shownUnit,
+    }),
+    risk.extend({ working }),
+    ({ tolerance, acceptance: accepted, prior, standardUncertainty, unit }) => ({
+      ...globalRisk(tolerance, accepted, prior, standardUncertainty),
+      working: workGlobalRisk(tolerance, accepted, prior, standardUncertainty, unit),
+    }),
   ),
   calculation(
     'prior-from-reliability',
@@ -116,10 +132,13 @@ export const CONFORMITY_CALCULATIONS = [
       inTolerance: number,
       basis: z.enum(['true', 'observed']).default('true'),
       standardUncertainty: number,
+      unit: shownUnit,
     }),
-    normal,
-    ({ tolerance, inTolerance, basis, standardUncertainty }) =>
-      priorFromReliability(tolerance, inTolerance, basis, standardUncertainty),
+    normal.extend({ working }),
+    ({ tolerance, inTolerance, basis, standardUncertainty, unit }) => ({
+      ...priorFromReliability(tolerance, inTolerance, basis, standardUncertainty),
+      working: workPrior(tolerance, inTolerance, basis, standardUncertainty, unit),
+    }),
   ),
   calculation(
     'acceptance-for-risk',
@@ -130,6 +149,7 @@ export const CONFORMITY_CALCULATIONS = [
       prior: normal,
       target: number.default(0.02),
       of: z.enum(['joint', 'given-acceptance']).default('joint'),
+      unit: shownUnit,
     }),
     z.object({
       of: z.enum(['joint', 'given-acceptance']),
@@ -138,15 +158,21 @@ export const CONFORMITY_CALCULATIONS = [
       guardBandFactor: number,
       riskWithoutGuardBand: number,
       risk,
+      working,
     }),
-    ({ tolerance, standardUncertainty, prior, target, of }) =>
-      acceptanceForRisk(tolerance, standardUncertainty, prior, target, of),
+    ({ tolerance, standardUncertainty, prior, target, of, unit }) => ({
+      ...acceptanceForRisk(tolerance, standardUncertainty, prior, target, of),
+      working: workAcceptanceForRisk(tolerance, standardUncertainty, prior, target, of, unit),
+    }),
   ),
   calculation(
     'acceptance-for-specific-risk',
     'Acceptance limit that leaves a chosen specific risk at a single upper limit',
-    z.object({ upper: number, standardUncertainty: number, risk: number }),
-    z.object({ value: number }),
-    (given) => ({ value: acceptanceForSpecificRisk(given.upper, given.standardUncertainty, given.risk) }),
+    z.object({ upper: number, standardUncertainty: number, risk: number, unit: shownUnit }),
+    z.object({ value: number, working }),
+    ({ upper, standardUncertainty, risk: chosen, unit }) => ({
+      value: acceptanceForSpecificRisk(upper, standardUncertainty, chosen),
+      working: workAcceptanceForSpecificRisk(upper, standardUncertainty, chosen, unit),
+    }),
   ),
 ];

@@ -1,9 +1,11 @@
 import {
   acceptedOutput,
-  accuracyRatio,
   CoreError,
   errorTerms,
   evaluateRun,
+  workAcceptedOutput,
+  workAccuracyRatio,
+  workErrorTerms,
   workFigures,
   workReading,
 } from '@barys/core';
@@ -18,6 +20,7 @@ import {
   reading,
   tolerance,
   verdict,
+  worked,
   working,
 } from './schemas';
 
@@ -88,6 +91,7 @@ export const RUN_CALCULATIONS = [
       output: number,
       upperRangeLimit: number.optional(),
       division: number.optional(),
+      units: rangeUnits,
     }),
     z.object({
       output: number,
@@ -96,23 +100,29 @@ export const RUN_CALCULATIONS = [
       percentOfReading: maybe,
       percentOfUpperRangeLimit: maybe,
       scaleDivisions: maybe,
+      working,
     }),
-    ({ range: of, applied, output, ...sizes }) => errorTerms(of, applied, output, sizes),
+    ({ range: of, applied, output, units, ...sizes }) => ({
+      ...errorTerms(of, applied, output, sizes),
+      working: workErrorTerms(of, applied, output, sizes, units),
+    }),
   ),
   calculation(
     'accepted-output',
     'Lowest and highest output inside the tolerance at an applied value',
-    z.object({ range, tolerance, applied: number }),
-    z.object({ lowest: number, highest: number }),
-    ({ range: of, tolerance: by, applied }) => acceptedOutput(of, by, applied),
+    z.object({ range, tolerance, applied: number, units: rangeUnits }),
+    z.object({ lowest: number, highest: number, working }),
+    ({ range: of, tolerance: by, applied, units }) => ({
+      ...acceptedOutput(of, by, applied),
+      working: workAcceptedOutput(of, by, applied, units),
+    }),
   ),
   calculation(
     'accuracy-ratio',
     'Tolerance over the accuracy of the standard, both referred to the input',
-    z.object({ range, tolerance, standardAccuracyInput: number }),
-    z.object({ value: number }),
-    ({ range: of, tolerance: by, standardAccuracyInput }) => ({
-      value: accuracyRatio(of, by, standardAccuracyInput),
-    }),
+    z.object({ range, tolerance, standardAccuracyInput: number, units: rangeUnits }),
+    worked,
+    ({ range: of, tolerance: by, standardAccuracyInput, units }) =>
+      workAccuracyRatio(of, by, standardAccuracyInput, units),
   ),
 ];

@@ -36,6 +36,7 @@ export const step = z
     what: z.string(),
     symbol: z.string(),
     formula: z.string(),
+    notation: z.string().optional(),
     given: z.record(z.string(), z.object({ value: number, unit: z.string() })),
     value: number,
     unit: z.string(),

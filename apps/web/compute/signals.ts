@@ -1,19 +1,19 @@
 import {
-  displayedValue,
   expectedTable,
   isSettled,
   NAMUR_LIMITS,
-  outputSensitivity,
   plannedPoints,
   saturatedCurrent,
   signalRegion,
-  waitForDamping,
   workApplied,
+  workDisplayed,
   workExpected,
+  workSensitivity,
+  workWait,
 } from '@barys/core';
 import { z } from 'zod';
 import { calculation } from './calculation';
-import { number, range, rangeUnits, worked } from './schemas';
+import { number, range, rangeUnits, shownUnit, worked } from './schemas';
 
 const signalLimits = z
   .object({ failureLow: number, saturationLow: number, saturationHigh: number, failureHigh: number })
@@ -52,16 +52,21 @@ export const SIGNAL_CALCULATIONS = [
   calculation(
     'output-sensitivity',
     'Output units in one input unit at an input',
-    z.object({ range, applied: number }),
-    z.object({ value: number }),
-    ({ range: of, applied }) => ({ value: outputSensitivity(of, applied) }),
+    z.object({ range, applied: number, units: rangeUnits }),
+    worked,
+    ({ range: of, applied, units }) => workSensitivity(of, applied, units),
   ),
   calculation(
     'displayed-value',
     'What a display with a scale of its own shows for an output',
-    z.object({ range, display: z.object({ low: number, high: number }), output: number }),
-    z.object({ value: number }),
-    ({ range: of, display, output }) => ({ value: displayedValue(of, display, output) }),
+    z.object({
+      range,
+      display: z.object({ low: number, high: number, unit: shownUnit }),
+      output: number,
+      units: rangeUnits,
+    }),
+    worked,
+    ({ range: of, display, output, units }) => workDisplayed(of, display, output, display.unit, units.output),
   ),
   calculation(
     'signal-region',
@@ -117,8 +122,8 @@ export const SIGNAL_CALCULATIONS = [
     'wait-for-damping',
     'Seconds until a first-order response is within a share of its step',
     z.object({ dampingS: number, sharePercent: number.default(0.1) }),
-    z.object({ value: number }),
-    ({ dampingS, sharePercent }) => ({ value: waitForDamping(dampingS, sharePercent) }),
+    worked,
+    ({ dampingS, sharePercent }) => workWait(dampingS, sharePercent),
   ),
   calculation(
     'is-settled',

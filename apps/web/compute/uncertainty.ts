@@ -3,14 +3,16 @@ import {
   monteCarlo,
   pooledStandardDeviation,
   roundResult,
-  specificationHalfWidth,
   standardUncertainty,
   uncertaintyBudget,
   workBudget,
+  workPooled,
+  workSpecification,
+  workStandardUncertainty,
 } from '@barys/core';
 import { z } from 'zod';
 import { calculation, longCalculation } from './calculation';
-import { maybe, number, text, working } from './schemas';
+import { maybe, number, shownUnit, text, worked, working } from './schemas';
 
 const specification = z.object({
   reading: number,
@@ -64,22 +66,22 @@ export const UNCERTAINTY_CALCULATIONS = [
     'standard-uncertainty',
     'Standard uncertainty and degrees of freedom of one input; null is infinite',
     z.object({ input: uncertainInput }),
-    z.object({ estimate: number, u: number, degreesOfFreedom: maybe, divisor: maybe }),
-    ({ input }) => standardUncertainty(input),
+    z.object({ estimate: number, u: number, degreesOfFreedom: maybe, divisor: maybe, working }),
+    ({ input }) => ({ ...standardUncertainty(input), working: workStandardUncertainty(input) }),
   ),
   calculation(
     'specification',
     'Half width of a specification at a reading',
-    specification,
-    z.object({ value: number }),
-    (given) => ({ value: specificationHalfWidth(given) }),
+    specification.extend({ unit: shownUnit }),
+    worked,
+    ({ unit, ...given }) => workSpecification(given, unit),
   ),
   calculation(
     'pooled-deviation',
     'Standard deviation pooled over groups of repeated readings',
-    z.object({ groups: z.array(z.array(number).max(1000)).max(1000) }),
-    z.object({ sd: number, degreesOfFreedom: number }),
-    ({ groups }) => pooledStandardDeviation(groups),
+    z.object({ groups: z.array(z.array(number).max(1000)).max(1000), unit: shownUnit }),
+    z.object({ sd: number, degreesOfFreedom: number, working }),
+    ({ groups, unit }) => ({ ...pooledStandardDeviation(groups), working: workPooled(groups, unit) }),
   ),
   calculation(
     'coverage-factor',

@@ -1,12 +1,12 @@
 import {
   convert,
-  densityFromRelative,
   parseUnit,
   quantityOf,
-  relativeFromApi,
   unitLabel,
   unitsOf,
+  workApi,
   workConversion,
+  workDensity,
   workKind,
 } from '@barys/core';
 import { z } from 'zod';
@@ -63,14 +63,14 @@ export const UNIT_CALCULATIONS = [
     'density-from-relative',
     'Density from relative density, kg/m³',
     z.object({ relativeDensity: number, waterDensityKgPerM3: number.default(1000) }),
-    z.object({ value: number }),
-    (given) => ({ value: densityFromRelative(given.relativeDensity, given.waterDensityKgPerM3) }),
+    worked,
+    (given) => workDensity(given.relativeDensity, given.waterDensityKgPerM3),
   ),
   calculation(
     'relative-from-api',
     'Relative density 60/60 °F from API gravity',
     z.object({ apiGravity: number }),
-    z.object({ value: number }),
-    ({ apiGravity }) => ({ value: relativeFromApi(apiGravity) }),
+    worked,
+    ({ apiGravity }) => workApi(apiGravity),
   ),
 ];

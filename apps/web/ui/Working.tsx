@@ -27,11 +27,11 @@ function Formula({ tex }: { tex: string }) {
 
 export function WorkingSteps({ steps }: { steps: readonly Step[] }) {
   return (
-    <Box component="ol" sx={{ m: 0, pl: 3, '& > li': { mb: 1.25 } }}>
-      {steps.map((step) => {
+    <Box component="ol" sx={{ m: 0, pl: 4, '& > li': { mb: 1.25 } }}>
+      {steps.map((step, index) => {
         const tex = stepTex(step);
         return (
-          <li key={`${step.symbol} ${step.what}`}>
+          <li key={index}>
             <Typography variant="body2" sx={{ fontWeight: 600 }}>
               {step.what}
             </Typography>

@@ -9,7 +9,9 @@ import {
   specificRisk,
   statementOf,
   testUncertaintyRatio,
+  workGlobalRisk,
   workGuardBand,
+  workPrior,
   workSpecificRisk,
   workUncertaintyRatio,
   type Budget,
@@ -36,6 +38,8 @@ function processRisks(budget: Budget, limits: Limits, acceptance: Limits) {
     mean: limits.lower + half,
   };
   return {
+    half,
+    prior,
     simple: globalRisk(limits, limits, prior, budget.combined),
     banded: globalRisk(limits, acceptance, prior, budget.combined),
   };
@@ -190,6 +194,12 @@ export function RiskSheet({ budget, limits }: { budget: Budget; limits: Limits }
             ...(ratio === null ? [] : workUncertaintyRatio(limits, budget.expanded, budget.unit)),
             ...workGuardBand(limits, budget.expanded, 1, budget.unit),
             ...workSpecificRisk(limits, budget.value, budget.combined, budget.unit),
+            ...(process === null
+              ? []
+              : [
+                  ...workPrior(process.half, RELIABILITY, 'true', budget.combined, budget.unit),
+                  ...workGlobalRisk(limits, limits, process.prior, budget.combined, budget.unit),
+                ]),
           ]}
         />
       </Stack>

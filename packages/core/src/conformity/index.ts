@@ -1,4 +1,17 @@
-export { workGuardBand, workMethodSix, workSpecificRisk, workUncertaintyRatio } from './working';
+export {
+  workAcceptanceForRisk,
+  workAcceptanceForSpecificRisk,
+  workGlobalRisk,
+  workPosterior,
+  workPrior,
+} from './risk-working';
+export {
+  workGuardBand,
+  workMethodSix,
+  workSpecificRisk,
+  workTestAccuracyRatio,
+  workUncertaintyRatio,
+} from './working';
 export {
   acceptanceByMethodSix,
   acceptanceWithGuardBand,

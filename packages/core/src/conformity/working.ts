@@ -1,7 +1,7 @@
 /** The working of ratio, acceptance limits and specific risk. */
-import { Working, type Given, type Step } from '../working';
+import { Working, type Given, type Step, type Worked } from '../working';
 import { acceptanceByMethodSix, acceptanceWithGuardBand } from './guard';
-import { testUncertaintyRatio, type Limits } from './ratio';
+import { testAccuracyRatio, testUncertaintyRatio, type Limits } from './ratio';
 import { specificRisk } from './risk';
 
 const limitsGiven = ({ lower, upper }: Limits, unit: string): Record<string, Given> => ({
@@ -53,6 +53,24 @@ export function workGuardBand(
   });
   limitSteps(work, limits, unit, source);
   return work.steps;
+}
+
+/**
+ * Tolerance over the accuracy of the standard.
+ * @throws CoreError as `testAccuracyRatio`
+ */
+export function workTestAccuracyRatio(tolerance: number, standardAccuracy: number, unit: string): Worked {
+  const value = testAccuracyRatio(tolerance, standardAccuracy);
+  const work = new Working();
+  work.step({
+    what: 'Test accuracy ratio: at least 4 is common practice',
+    symbol: 'TAR',
+    formula: 'T / a',
+    given: { T: { value: tolerance, unit }, a: { value: standardAccuracy, unit } },
+    unit: '',
+    source: 'common practice',
+  });
+  return { value, working: work.steps };
 }
 
 /** The ratio of a two-sided tolerance to the uncertainty; ends in TUR. */

@@ -9,3 +9,4 @@ export {
   type TestPoint,
 } from './points';
 export { isSettled, waitForDamping, type Sample, type SettleRule } from './settle';
+export { workWait } from './working';

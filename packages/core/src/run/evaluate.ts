@@ -10,7 +10,7 @@
 import { CoreError, requireFinite } from '../errors';
 import type { Direction } from '../procedure';
 import { checkRange, inverseShare, share, transferOf, type SignalRange } from '../signal';
-import { leastSquares, linearityOf, type Line, type Linearity, type PlotPoint } from './linearity';
+import { leastSquares, linearityOf, type Line, type Linearity } from './linearity';
 import { hysteresisOfCycles, spreadOf, type PointMeans } from './points';
 import { checkTolerance, limitAt, type Tolerance } from './tolerance';
 import {
@@ -18,7 +18,7 @@ import {
   decide,
   roundingNoise,
   SIMPLE_ACCEPTANCE,
-  worseOf,
+  worstVerdict,
   type DecisionRule,
   type Verdict,
 } from './verdict';
@@ -150,12 +150,13 @@ const zeroAndSpan = (line: Line | null, direction: number): ZeroAndSpan | null =
 const furtherOf = (a: number | null, b: number | null): number | null =>
   b !== null && (a === null || Math.abs(b) > Math.abs(a)) ? b : a;
 
-const toPoint = ({ share, errorPercentSpan }: JudgedReading): PlotPoint => ({
-  x: share,
-  y: errorPercentSpan,
-});
-const toMean = ({ share, mean }: PointMeans): PlotPoint => ({ x: share, y: mean });
-const byX = (a: PlotPoint, b: PlotPoint): number => a.x - b.x;
+/** The means of the points as two columns, in rising order of the ideal output. */
+export function pointColumns(points: readonly PointMeans[]): { x: number[]; y: number[] } {
+  const rising = [...points].sort(byShare);
+  return { x: rising.map(({ share }) => share), y: rising.map(({ mean }) => mean) };
+}
+
+const byShare = (a: PointMeans, b: PointMeans): number => a.share - b.share;
 
 const MISSING = {
   reading: { figure: 'reading', why: 'There is no reading yet.' },
@@ -197,20 +198,22 @@ export function evaluateRun(
   let worst: JudgedReading | null = null;
   let largest = -Infinity;
   let smallest = Infinity;
-  let verdict: Verdict | null = null;
+  const shares: number[] = [];
+  const errors: number[] = [];
   for (const reading of judged) {
     const error = reading.errorPercentSpan;
+    shares.push(reading.share);
+    errors.push(error);
     if (worst === null || Math.abs(error) > Math.abs(worst.errorPercentSpan)) worst = reading;
     largest = Math.max(largest, error);
     smallest = Math.min(smallest, error);
-    verdict = verdict === null ? reading.verdict : worseOf(verdict, reading.verdict);
   }
   let maximumOfMeans: number | null = null;
   for (const { up, down } of points) maximumOfMeans = furtherOf(furtherOf(maximumOfMeans, up), down);
 
-  const means = points.map(toMean).sort(byX);
+  const means = pointColumns(points);
   const hasEnds = zero !== undefined && full !== undefined;
-  const linearity = hasEnds && points.length > 2 ? linearityOf(means) : null;
+  const linearity = hasEnds && points.length > 2 ? linearityOf(means.x, means.y) : null;
   const hysteresis = hysteresisOfCycles(judged);
   const missing: Missing[] = [];
   if (judged.length === 0) missing.push(MISSING.reading);
@@ -228,13 +231,13 @@ export function evaluateRun(
     maximumOfMeansPercentSpan: maximumOfMeans,
     zeroErrorPercentSpan: zero?.mean ?? null,
     spanErrorPercentSpan: hasEnds ? direction * (full.mean - zero.mean) : null,
-    leastSquares: zeroAndSpan(leastSquares(judged.map(toPoint)), direction),
-    leastSquaresOfMeans: zeroAndSpan(leastSquares(means), direction),
+    leastSquares: zeroAndSpan(leastSquares(shares, errors), direction),
+    leastSquaresOfMeans: zeroAndSpan(leastSquares(means.x, means.y), direction),
     hysteresisPercentSpan: hysteresis,
     hysteresisOfMeansPercentSpan: hysteresisOfMeans,
     nonRepeatabilityPercentSpan: nonRepeatability,
     linearityPercentSpan: linearity,
-    verdict,
+    verdict: worstVerdict(judged.map((reading) => reading.verdict)),
     missing,
     rule,
     domain: tolerance.domain,

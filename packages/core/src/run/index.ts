@@ -1,4 +1,5 @@
-export { workFigures, workReading } from './working';
+export { workFigures } from './figures-working';
+export { workAcceptedOutput, workAccuracyRatio, workErrorTerms, workReading } from './working';
 export {
   evaluateRun,
   type JudgedReading,
@@ -11,4 +12,4 @@ export { acceptedOutput, accuracyRatio, errorTerms, type ErrorTerms } from './li
 export type { Linearity } from './linearity';
 export type { PointMeans } from './points';
 export { checkTolerance, spanTolerance, type Tolerance, type ToleranceTerm } from './tolerance';
-export { SIMPLE_ACCEPTANCE, VERDICTS, worstVerdict, type DecisionRule, type Verdict } from './verdict';
+export { SIMPLE_ACCEPTANCE, VERDICTS, type DecisionRule, type Verdict } from './verdict';

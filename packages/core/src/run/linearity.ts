@@ -4,12 +4,18 @@
  * Linearity after IEC 61298-2 and ISA-51.1 (both from memory), always with its kind: the largest deviation of the
  * point means from a line through the first and last point (terminal), from the best line through the first point
  * (zero-based), or from the best line of all (independent); best is the one whose largest deviation is least.
+ *
+ * Points are given as two columns: `x` shares of span, `y` errors in per cent of span.
  */
+type Column = readonly number[];
 
-/** x is a share of span, y an error in per cent of span. */
-export interface PlotPoint {
-  readonly x: number;
-  readonly y: number;
+const at = (column: Column, index: number): number => column[index] as number;
+
+/** A largest deviation and the points (by their index) that it hangs on. */
+export interface Deviation {
+  /** Per cent of span, never negative. */
+  readonly largest: number;
+  readonly points: readonly number[];
 }
 
 export interface Linearity {
@@ -18,84 +24,108 @@ export interface Linearity {
   readonly independent: number;
 }
 
-/** @param points in rising order of x, at least two, from 0 to 100 % of span */
-export function linearityOf(points: readonly PlotPoint[]): Linearity | null {
-  const first = points[0];
-  const last = points.at(-1);
-  if (first === undefined || last === undefined || last.x === first.x) return null;
+/**
+ * The three linearities; null where all points stand at one x.
+ * @param x in rising order, at least two
+ */
+export function linearityOf(x: Column, y: Column): Linearity | null {
+  if (x.length < 2 || at(x, 0) === at(x, x.length - 1)) return null;
   return {
-    terminal: terminalDeviation(points, first, last),
-    zeroBased: zeroBasedDeviation(points, first),
-    independent: independentDeviation(points),
+    terminal: terminalDeviation(x, y).largest,
+    zeroBased: zeroBasedDeviation(x, y).largest,
+    independent: independentDeviation(x, y).largest,
   };
 }
 
-function terminalDeviation(points: readonly PlotPoint[], first: PlotPoint, last: PlotPoint): number {
-  const slope = (last.y - first.y) / (last.x - first.x);
+/** From the line through first and last point; hangs on one point. */
+export function terminalDeviation(x: Column, y: Column): Deviation {
+  const [x0, y0] = [at(x, 0), at(y, 0)];
+  const slope = (at(y, y.length - 1) - y0) / (at(x, x.length - 1) - x0);
   let largest = 0;
-  for (const { x, y } of points) largest = Math.max(largest, Math.abs(y - first.y - slope * (x - first.x)));
-  return largest;
+  let point = 0;
+  for (let i = 0; i < x.length; i += 1) {
+    const deviation = Math.abs(at(y, i) - y0 - slope * (at(x, i) - x0));
+    if (deviation > largest) [largest, point] = [deviation, i];
+  }
+  return { largest, points: [point] };
 }
 
 /**
  * Through the first point only the slope is free, and every deviation allows an interval of slopes. Intervals of a line
  * meet all together as soon as they meet in pairs (Helly), so the least deviation is the largest that a pair asks for.
+ * Hangs on the two points of that pair, which the line leaves above and below it by the same amount.
  */
-function zeroBasedDeviation(points: readonly PlotPoint[], first: PlotPoint): number {
+export function zeroBasedDeviation(x: Column, y: Column): Deviation {
+  const [x0, y0] = [at(x, 0), at(y, 0)];
   let largest = 0;
-  for (const p of points)
-    for (const q of points) {
-      const xp = p.x - first.x;
-      const xq = q.x - first.x;
-      if (xp + xq > 0) largest = Math.max(largest, ((p.y - first.y) * xq - (q.y - first.y) * xp) / (xp + xq));
+  let pair = [0, 0];
+  for (let i = 0; i < x.length; i += 1)
+    for (let j = 0; j < x.length; j += 1) {
+      const xi = at(x, i) - x0;
+      const xj = at(x, j) - x0;
+      if (!(xi + xj > 0)) continue;
+      const deviation = ((at(y, i) - y0) * xj - (at(y, j) - y0) * xi) / (xi + xj);
+      if (deviation > largest) {
+        largest = deviation;
+        pair = [i, j];
+      }
     }
-  return largest;
+  return { largest, points: pair };
 }
 
-const turn = (a: PlotPoint, b: PlotPoint, c: PlotPoint): number =>
-  (b.x - a.x) * (c.y - a.y) - (b.y - a.y) * (c.x - a.x);
-
 /** One side of the convex hull of points in rising order of x: +1 the lower side, -1 the upper. */
-function hull(points: readonly PlotPoint[], side: 1 | -1): PlotPoint[] {
-  const kept: PlotPoint[] = [];
-  for (const point of points) {
+function hull(x: Column, y: Column, side: 1 | -1): number[] {
+  const kept: number[] = [];
+  for (let c = 0; c < x.length; c += 1) {
     while (kept.length > 1) {
-      const before = kept[kept.length - 2] as PlotPoint;
-      const last = kept[kept.length - 1] as PlotPoint;
-      if (turn(before, last, point) * side > 0) break;
+      const [a, b] = [kept[kept.length - 2] as number, kept[kept.length - 1] as number];
+      const turn =
+        (at(x, b) - at(x, a)) * (at(y, c) - at(y, a)) - (at(y, b) - at(y, a)) * (at(x, c) - at(x, a));
+      if (turn * side > 0) break;
       kept.pop();
     }
-    kept.push(point);
+    kept.push(c);
   }
   return kept;
 }
 
-/** The strip of least height around the points lies along an edge of their hull; half its height is the deviation. */
-function independentDeviation(points: readonly PlotPoint[]): number {
-  const lower = hull(points, 1);
-  const upper = hull(points, -1);
-  return Math.max(0, Math.min(leastStrip(lower, lower, upper), leastStrip(upper, lower, upper)));
+/**
+ * The strip of least height around the points lies along an edge of their hull; half its height is the deviation. Hangs
+ * on the two ends of that edge and the point across the strip.
+ */
+export function independentDeviation(x: Column, y: Column): Deviation {
+  const lower = hull(x, y, 1);
+  const upper = hull(x, y, -1);
+  const along = leastStrip(x, y, lower, upper, 1);
+  const under = leastStrip(x, y, upper, lower, -1);
+  return under.largest < along.largest ? under : along;
 }
 
-/** Half the height of the lowest strip along one of the edges. */
-function leastStrip(
-  edges: readonly PlotPoint[],
-  lower: readonly PlotPoint[],
-  upper: readonly PlotPoint[],
-): number {
+/** Half the height of the lowest strip along an edge of one side of the hull, reaching across to the other side. */
+function leastStrip(x: Column, y: Column, edges: Column, others: Column, side: 1 | -1): Deviation {
   let least = Infinity;
+  let points = [0, 0, 0];
   for (let index = 1; index < edges.length; index += 1) {
-    const a = edges[index - 1] as PlotPoint;
-    const b = edges[index] as PlotPoint;
-    if (a.x === b.x) continue;
-    const slope = (b.y - a.y) / (b.x - a.x);
-    let highest = -Infinity;
-    let lowest = Infinity;
-    for (const { x, y } of upper) highest = Math.max(highest, y - slope * x);
-    for (const { x, y } of lower) lowest = Math.min(lowest, y - slope * x);
-    least = Math.min(least, (highest - lowest) / 2);
+    const a = at(edges, index - 1);
+    const b = at(edges, index);
+    if (at(x, a) === at(x, b)) continue;
+    const slope = (at(y, b) - at(y, a)) / (at(x, b) - at(x, a));
+    let height = 0;
+    let across = a;
+    for (let k = 0; k < others.length; k += 1) {
+      const c = at(others, k);
+      const reach = side * (at(y, c) - at(y, a) - slope * (at(x, c) - at(x, a)));
+      if (reach > height) {
+        height = reach;
+        across = c;
+      }
+    }
+    if (height / 2 < least) {
+      least = height / 2;
+      points = [a, b, across];
+    }
   }
-  return least;
+  return { largest: least, points };
 }
 
 export interface Line {
@@ -106,20 +136,21 @@ export interface Line {
 }
 
 /** Ordinary least squares; null where all points stand at one x. */
-export function leastSquares(points: readonly PlotPoint[]): Line | null {
+export function leastSquares(x: Column, y: Column): Line | null {
   let sumX = 0;
   let sumY = 0;
-  for (const { x, y } of points) {
-    sumX += x;
-    sumY += y;
+  for (let i = 0; i < x.length; i += 1) {
+    sumX += at(x, i);
+    sumY += at(y, i);
   }
-  const meanX = sumX / points.length;
-  const meanY = sumY / points.length;
+  const meanX = sumX / x.length;
+  const meanY = sumY / x.length;
   let sxx = 0;
   let sxy = 0;
-  for (const { x, y } of points) {
-    sxx += (x - meanX) ** 2;
-    sxy += (x - meanX) * (y - meanY);
+  for (let i = 0; i < x.length; i += 1) {
+    const dx = at(x, i) - meanX;
+    sxx += dx * dx;
+    sxy += dx * (at(y, i) - meanY);
   }
   if (!(sxx > 0)) return null;
   return { atZero: meanY - (sxy / sxx) * meanX, overSpan: sxy / sxx };

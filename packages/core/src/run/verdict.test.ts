@@ -6,11 +6,11 @@ import {
   evaluateRun,
   SIMPLE_ACCEPTANCE,
   spanTolerance,
-  worstVerdict,
   type DecisionRule,
   type Tolerance,
   type Verdict,
 } from './index';
+import { worstVerdict } from './verdict';
 
 const milliamps: SignalRange = { lrv: 0, urv: 100, outputLow: 4, outputHigh: 20 };
 

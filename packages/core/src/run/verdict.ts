@@ -144,8 +144,7 @@ export function checkRule(rule: DecisionRule, uncertainties: readonly (number | 
 }
 
 /** The worse of two verdicts. */
-export const worseOf = (a: Verdict, b: Verdict): Verdict =>
-  VERDICTS.indexOf(a) >= VERDICTS.indexOf(b) ? a : b;
+const worseOf = (a: Verdict, b: Verdict): Verdict => (VERDICTS.indexOf(a) >= VERDICTS.indexOf(b) ? a : b);
 
 /** The worst of several verdicts, or null of none. */
 export function worstVerdict(verdicts: readonly Verdict[]): Verdict | null {

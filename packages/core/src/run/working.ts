@@ -1,8 +1,15 @@
-/** The working of one judged reading, and of a run's figures. */
-import { expectedSteps, type RangeUnits, type SignalRange } from '../signal';
-import { Working, type Given, type Step } from '../working';
-import type { JudgedReading, RunEvaluation } from './evaluate';
-import type { Tolerance, ToleranceTerm } from './tolerance';
+/** The working of one reading: how it was judged, its error in every term, the band it is accepted in. */
+import {
+  appliedForOutput,
+  expectedOutput,
+  expectedSteps,
+  type RangeUnits,
+  type SignalRange,
+} from '../signal';
+import { Working, type Given, type Step, type Worked } from '../working';
+import type { JudgedReading } from './evaluate';
+import { acceptedOutput, accuracyRatio, errorTerms } from './limits';
+import { limitAt, type Tolerance, type ToleranceTerm } from './tolerance';
 
 const ERROR = 'error = reading - ideal at the applied value; IEC 61298-2, from memory';
 const TOLERANCE = 'the tolerance of the instrument';
@@ -65,45 +72,14 @@ function termFormula(
   }
 }
 
-/**
- * How one reading was judged: ideal output, error, limit, and the error as a part of the limit.
- * Symbols: e error, L limit, r their ratio.
- */
-export function workReading(
-  range: SignalRange,
+/** The steps up to the limit, which later steps know as `L`. */
+function limitSteps(
+  work: Working,
   tolerance: Tolerance,
-  reading: JudgedReading,
+  ends: Readonly<Record<string, Given>>,
   units: RangeUnits,
-): readonly Step[] {
-  const work = new Working();
-  expectedSteps(work, range, reading.applied, units);
-  const ends: Record<string, Given> = {
-    x: { value: reading.applied, unit: units.input },
-    m: { value: reading.output, unit: units.output },
-    LRV: { value: range.lrv, unit: units.input },
-    URV: { value: range.urv, unit: units.input },
-    y_0: { value: range.outputLow, unit: units.output },
-    y_100: { value: range.outputHigh, unit: units.output },
-  };
-  work.step({ what: 'Error', symbol: 'e', formula: 'm - y', given: ends, unit: units.output, source: ERROR });
-  work.step({
-    what: 'Error in per cent of the output span',
-    symbol: 'e_span',
-    formula: '100 * e / abs(y_100 - y_0)',
-    given: ends,
-    unit: '%',
-    source: ERROR,
-  });
-  const unit = tolerance.domain === 'output' ? units.output : units.input;
-  if (tolerance.domain === 'input')
-    work.step({
-      what: 'Error referred to the input: what the reading stands for, less what was applied',
-      symbol: 'e_in',
-      formula: 'x_m - x',
-      given: { ...ends, x_m: { value: reading.applied + reading.errorInput, unit: units.input } },
-      unit,
-      source: ERROR,
-    });
+): number {
+  const unit = units[tolerance.domain];
   tolerance.terms.forEach((term, index) => {
     const { what, formula, given } = termFormula(term, tolerance.domain, index + 1, units);
     work.step({
@@ -122,7 +98,53 @@ export function workReading(
     maximum: names.length === 1 ? first : `max(${names.join(', ')})`,
     'root-sum-square': `sqrt(${names.map((name) => `${name}^2`).join(' + ')})`,
   }[tolerance.combine];
-  const limit = work.step({ what: 'Limit', symbol: 'L', formula: combined, unit, source: TOLERANCE });
+  return work.step({ what: 'Limit', symbol: 'L', formula: combined, unit, source: TOLERANCE });
+}
+
+const endsOf = (range: SignalRange, units: RangeUnits): Record<string, Given> => ({
+  LRV: { value: range.lrv, unit: units.input },
+  URV: { value: range.urv, unit: units.input },
+  y_0: { value: range.outputLow, unit: units.output },
+  y_100: { value: range.outputHigh, unit: units.output },
+});
+
+/**
+ * How one reading was judged: ideal output, error, limit, and the error as a part of the limit.
+ * Symbols: e error, L limit, r their ratio.
+ */
+export function workReading(
+  range: SignalRange,
+  tolerance: Tolerance,
+  reading: JudgedReading,
+  units: RangeUnits,
+): readonly Step[] {
+  const work = new Working();
+  expectedSteps(work, range, reading.applied, units);
+  const ends: Record<string, Given> = {
+    ...endsOf(range, units),
+    x: { value: reading.applied, unit: units.input },
+    m: { value: reading.output, unit: units.output },
+  };
+  work.step({ what: 'Error', symbol: 'e', formula: 'm - y', given: ends, unit: units.output, source: ERROR });
+  work.step({
+    what: 'Error in per cent of the output span',
+    symbol: 'e_span',
+    formula: '100 * e / abs(y_100 - y_0)',
+    given: ends,
+    unit: '%',
+    source: ERROR,
+  });
+  const unit = units[tolerance.domain];
+  if (tolerance.domain === 'input')
+    work.step({
+      what: 'Error referred to the input: what the reading stands for, less what was applied',
+      symbol: 'e_in',
+      formula: 'x_m - x',
+      given: { ...ends, x_m: { value: reading.applied + reading.errorInput, unit: units.input } },
+      unit,
+      source: ERROR,
+    });
+  const limit = limitSteps(work, tolerance, ends, units);
   if (limit > 0)
     work.step({
       what: 'Error as a part of the limit; on the limit is inside',
@@ -134,61 +156,122 @@ export function workReading(
   return work.steps;
 }
 
-const mean = (names: readonly string[]): string =>
-  names.length === 1 ? (names[0] ?? '') : `(${names.join(' + ')}) / ${names.length}`;
-
-/** How zero error, span error and hysteresis follow from the errors of a run; only those that the run gives. */
-export function workFigures(range: SignalRange, evaluation: RunEvaluation): readonly Step[] {
+/**
+ * One error in the terms that `errorTerms` gives: e output, e_span, e_in, e_rdg, e_URL, e_div.
+ * @throws CoreError as `errorTerms`
+ */
+export function workErrorTerms(
+  range: SignalRange,
+  applied: number,
+  output: number,
+  sizes: { upperRangeLimit?: number; division?: number },
+  units: RangeUnits,
+): readonly Step[] {
+  errorTerms(range, applied, output, sizes);
   const work = new Working();
-  const source = 'IEC 61298-2 and ISA-51.1, from memory';
-  const pointMean = (nominalPercent: number, symbol: string, what: string): boolean => {
-    const point = evaluation.points.find((one) => one.nominalPercent === nominalPercent);
-    if (point === undefined) return false;
-    const given: Record<string, Given> = {};
-    if (point.up !== null) given['e_up'] = { value: point.up, unit: '%' };
-    if (point.down !== null) given['e_down'] = { value: point.down, unit: '%' };
-    work.step({ what, symbol, formula: mean(Object.keys(given)), given, unit: '%', source });
-    return true;
+  expectedSteps(work, range, applied, units);
+  const x = { value: applied, unit: units.input };
+  const given: Record<string, Given> = {
+    ...endsOf(range, units),
+    x,
+    m: { value: output, unit: units.output },
   };
-  const hasZero = pointMean(0, 'z', 'Zero error: mean error at 0 %');
-  const hasFull = pointMean(100, 'e_100', 'Mean error at 100 %');
-  if (hasZero && hasFull)
-    work.step({
-      what: 'Span error: actual less ideal span',
-      symbol: 'p',
-      formula: range.outputHigh > range.outputLow ? 'e_100 - z' : '-(e_100 - z)',
-      unit: '%',
-      source,
-    });
-  const pair = widestPair(evaluation);
-  if (pair !== null)
-    work.step({
-      what: `Hysteresis: largest difference in one cycle, at ${pair.up.nominalPercent} % in cycle ${pair.up.cycle}`,
-      symbol: 'h',
-      formula: 'abs(e_falling - e_rising)',
-      given: {
-        e_falling: { value: pair.down.errorPercentSpan, unit: '%' },
-        e_rising: { value: pair.up.errorPercentSpan, unit: '%' },
-      },
-      unit: '%',
-      source: `${source}; dead band not subtracted`,
-    });
+  const step = (what: string, symbol: string, formula: string, unit: string): number =>
+    work.step({ what, symbol, formula, given, unit, source: ERROR });
+  step('Error', 'e', 'm - y', units.output);
+  step('Error in per cent of the output span', 'e_span', '100 * e / abs(y_100 - y_0)', '%');
+  given['x_m'] = { value: appliedForOutput(range, output), unit: units.input };
+  step('Error referred to the input', 'e_in', 'x_m - x', units.input);
+  if (applied !== 0) step('The same in per cent of the applied value', 'e_rdg', '100 * e_in / abs(x)', '%');
+  if (sizes.upperRangeLimit !== undefined) {
+    given['URL'] = { value: sizes.upperRangeLimit, unit: units.input };
+    step('The same in per cent of the upper range limit', 'e_URL', '100 * e_in / abs(URL)', '%');
+  }
+  if (sizes.division !== undefined) {
+    given['d'] = { value: sizes.division, unit: units.output };
+    step('Error in scale divisions', 'e_div', 'e / d', 'divisions');
+  }
   return work.steps;
 }
 
-function widestPair({ readings }: RunEvaluation): { up: JudgedReading; down: JudgedReading } | null {
-  let widest: { up: JudgedReading; down: JudgedReading } | null = null;
-  const width = (pair: { up: JudgedReading; down: JudgedReading }) =>
-    Math.abs(pair.down.errorPercentSpan - pair.up.errorPercentSpan);
-  for (const up of readings)
-    for (const down of readings)
-      if (
-        up.direction === 'up' &&
-        down.direction === 'down' &&
-        up.cycle === down.cycle &&
-        up.nominalPercent === down.nominalPercent &&
-        (widest === null || width({ up, down }) > width(widest))
-      )
-        widest = { up, down };
-  return widest;
+/**
+ * The band of accepted outputs; ends in y_low and y_high, in whichever order the range puts them.
+ * @throws CoreError as `acceptedOutput`
+ */
+export function workAcceptedOutput(
+  range: SignalRange,
+  tolerance: Tolerance,
+  applied: number,
+  units: RangeUnits,
+): readonly Step[] {
+  acceptedOutput(range, tolerance, applied);
+  const work = new Working();
+  expectedSteps(work, range, applied, units);
+  const ends = { ...endsOf(range, units), x: { value: applied, unit: units.input } };
+  const limit = limitSteps(work, tolerance, ends, units);
+  if (tolerance.domain === 'output') {
+    const source = 'ideal output less and plus the limit';
+    work.step({ what: 'Lowest', symbol: 'y_low', formula: 'y - L', unit: units.output, source });
+    work.step({ what: 'Highest', symbol: 'y_high', formula: 'y + L', unit: units.output, source });
+    return work.steps;
+  }
+  const isReversed = expectedOutput(range, applied - limit) > expectedOutput(range, applied + limit);
+  for (const [what, symbol, sign] of [
+    ['Lowest', 'y_low', isReversed ? '+' : '-'],
+    ['Highest', 'y_high', isReversed ? '-' : '+'],
+  ] as const) {
+    const edge = work.step({
+      what: `${what}: the input at the edge of the limit`,
+      symbol: 'x_L',
+      formula: `x ${sign} L`,
+      given: ends,
+      unit: units.input,
+      source: TOLERANCE,
+    });
+    expectedSteps(work, range, edge, units);
+    work.step({
+      what: `${what} output: the ideal one at that edge`,
+      symbol,
+      formula: 'y',
+      unit: units.output,
+      source: TOLERANCE,
+    });
+  }
+  return work.steps;
+}
+
+/**
+ * The ratio of the tolerance to the accuracy of the standard; ends in AR.
+ * @throws CoreError as `accuracyRatio`
+ */
+export function workAccuracyRatio(
+  range: SignalRange,
+  tolerance: Tolerance,
+  standardAccuracyInput: number,
+  units: RangeUnits,
+): Worked {
+  const value = accuracyRatio(range, tolerance, standardAccuracyInput);
+  const limitAtEnd = (applied: number) => limitAt(range, tolerance, applied, expectedOutput(range, applied));
+  const tightest = limitAtEnd(range.urv) < limitAtEnd(range.lrv) ? range.urv : range.lrv;
+  const work = new Working();
+  expectedSteps(work, range, tightest, units);
+  const ends = { ...endsOf(range, units), x: { value: tightest, unit: units.input } };
+  limitSteps(work, tolerance, ends, units);
+  work.step({
+    what: 'The limit referred to the input, at the end of the range where it is tightest',
+    symbol: 'L_in',
+    formula: tolerance.domain === 'input' ? 'L' : 'L * abs((URV - LRV) / (y_100 - y_0))',
+    given: ends,
+    unit: units.input,
+    source: 'common practice',
+  });
+  work.step({
+    what: 'Accuracy ratio: at least 4 is common practice',
+    symbol: 'AR',
+    formula: 'L_in / a',
+    given: { a: { value: standardAccuracyInput, unit: units.input } },
+    unit: '',
+    source: 'common practice',
+  });
+  return { value, working: work.steps };
 }

@@ -25,5 +25,12 @@ export {
 } from './regions';
 export { SIGNALS, type SignalName } from './signals';
 export { expectedTable, type ExpectedRow } from './table';
-export { expectedSteps, workApplied, workExpected, type RangeUnits } from './working';
+export {
+  expectedSteps,
+  workApplied,
+  workDisplayed,
+  workExpected,
+  workSensitivity,
+  type RangeUnits,
+} from './working';
 export { inverseShare, LINEAR, share, type TablePoint, type Transfer } from './transfer';

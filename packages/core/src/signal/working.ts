@@ -1,6 +1,14 @@
 /** The working of an expected output and of its inverse. */
 import { Working, type Worked } from '../working';
-import { appliedForOutput, expectedOutput, transferOf, type SignalRange } from './range';
+import {
+  appliedForOutput,
+  displayedValue,
+  expectedOutput,
+  outputSensitivity,
+  transferOf,
+  type DisplayScale,
+  type SignalRange,
+} from './range';
 import { isBelow, type Transfer } from './transfer';
 
 /** Units as written for people. */
@@ -159,6 +167,84 @@ export function workApplied(range: SignalRange, output: number, units: RangeUnit
     given,
     unit: units.input,
     source: SIGNAL,
+  });
+  return { value, working: work.steps };
+}
+
+/**
+ * What a display shows for an output, with its working.
+ * @param unit of the display
+ * @throws CoreError as `displayedValue`
+ */
+export function workDisplayed(
+  range: SignalRange,
+  scale: DisplayScale,
+  output: number,
+  unit: string,
+  outputUnit: string,
+): Worked {
+  const value = displayedValue(range, scale, output);
+  const work = new Working();
+  work.step({
+    what: 'Share of the output span',
+    symbol: 's',
+    formula: '(y - y_0) / (y_100 - y_0)',
+    given: {
+      y: { value: output, unit: outputUnit },
+      y_0: { value: range.outputLow, unit: outputUnit },
+      y_100: { value: range.outputHigh, unit: outputUnit },
+    },
+    unit: '',
+    source: SIGNAL,
+  });
+  work.step({
+    what: 'Shown on the display',
+    symbol: 'd',
+    formula: 'd_0 + (d_100 - d_0) * s',
+    given: { d_0: { value: scale.low, unit }, d_100: { value: scale.high, unit } },
+    unit,
+    source: 'the scale of the display',
+  });
+  return { value, working: work.steps };
+}
+
+/** The slope of the transfer function at this input, as a formula in t. */
+function slopeFormula(transfer: Transfer, t: number): ShareFormula {
+  const what = 'Slope of the transfer function';
+  const { formula, given = {} } = forward(transfer, t);
+  if (transfer.kind === 'table')
+    return { formula: '(b_2 - b_1) / (a_2 - a_1)', given, what, source: 'the table of the instrument' };
+  if (formula === 't') return { formula: '1', what: `${what}: linear`, source: SIGNAL };
+  if (formula === '0 * t') return { formula: '0', what: `${what}: no flow here`, source: COMMON };
+  if (formula === 'sqrt(t)')
+    return { formula: '1 / (2 * sqrt(t))', what: `${what}: square root`, source: COMMON };
+  return { formula: '100 / F', given, what: `${what}: on the chord of the linear start`, source: COMMON };
+}
+
+/**
+ * Sensitivity of the output to the input, with its working.
+ * @throws CoreError as `outputSensitivity`
+ */
+export function workSensitivity(range: SignalRange, applied: number, units: RangeUnits): Worked {
+  const value = outputSensitivity(range, applied);
+  const work = new Working();
+  const given = { ...ends(range, units), x: { value: applied, unit: units.input } };
+  const t = work.step({
+    what: 'Share of the input span',
+    symbol: 't',
+    formula: '(x - LRV) / (URV - LRV)',
+    given,
+    unit: '',
+    source: SIGNAL,
+  });
+  work.step({ symbol: 'b', unit: '', ...slopeFormula(transferOf(range), t) });
+  work.step({
+    what: 'Output units in one input unit',
+    symbol: 'c',
+    formula: '(y_100 - y_0) / (URV - LRV) * b',
+    given,
+    unit: `${units.output} per ${units.input}`,
+    source: `5.1.3, JCGM 100:2008, from memory`,
   });
   return { value, working: work.steps };
 }

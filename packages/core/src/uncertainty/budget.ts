@@ -9,7 +9,7 @@ import tQuantile from '@stdlib/stats-base-dists-t-quantile';
 import { CoreError, requireBetween } from '../errors';
 import { gradientOf, parseFormula, type Formula } from '../formula';
 import { correlationMatrix, type Correlation } from './correlation';
-import { standardUncertainty, type UncertainInput } from './input';
+import { standardUncertainties, type UncertainInput } from './input';
 import { roundResult, type RoundedResult } from './round';
 
 export interface BudgetModel {
@@ -101,7 +101,7 @@ export function uncertaintyBudget(
   { probability = 0.9545, degreesOfFreedom = 'truncated' }: BudgetOptions = {},
 ): Budget {
   const formula = checkedModel(stated);
-  const inputs = stated.inputs.map((input) => ({ ...input, ...standardUncertainty(input) }));
+  const inputs = standardUncertainties(stated.inputs);
   const { value, partials } = gradientOf(
     formula,
     Object.fromEntries(inputs.map(({ name, estimate }) => [name, estimate])),

@@ -1,4 +1,4 @@
-export { workBudget } from './working';
+export { workBudget, workPooled, workSpecification, workStandardUncertainty } from './working';
 export {
   coverageFactor,
   uncertaintyBudget,

@@ -153,6 +153,21 @@ export function standardUncertainty(input: UncertainInput): StandardUncertainty 
 }
 
 /** Standard deviation pooled over groups of repeated readings, such as the points of a run over its cycles. */
+/**
+ * The inputs of a budget, each with its standard uncertainty.
+ * @throws CoreError as `standardUncertainty`, whose field names the input by its place: `inputs.2`
+ */
+export const standardUncertainties = (
+  inputs: readonly UncertainInput[],
+): (UncertainInput & StandardUncertainty)[] =>
+  inputs.map((input, place) => {
+    try {
+      return { ...input, ...standardUncertainty(input) };
+    } catch (error) {
+      throw error instanceof CoreError ? new CoreError(error.problem, `inputs.${place}`) : error;
+    }
+  });
+
 export interface Pooled {
   readonly sd: number;
   readonly degreesOfFreedom: number;

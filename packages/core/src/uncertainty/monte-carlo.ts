@@ -10,7 +10,7 @@ import { blockEvaluator } from '../formula';
 import { checkedModel, type BudgetModel } from './budget';
 import { correlationMatrix } from './correlation';
 import { drawOf, fillNormal, type Draw } from './draw';
-import { standardUncertainty } from './input';
+import { standardUncertainties } from './input';
 import { coverageIntervals, type Interval } from './interval';
 
 export interface MonteCarloOptions {
@@ -97,7 +97,7 @@ function trialsOf(
 ): (values: Float64Array, from: number, to: number) => void {
   const formula = checkedModel(stated);
   const names = stated.inputs.map(({ name }) => name);
-  const inputs = stated.inputs.map((input) => standardUncertainty(input));
+  const inputs = standardUncertainties(stated.inputs);
   const random = xoroshiro128plus(seed);
   const columns = names.map(() => new Float64Array(COLUMN));
   const correlated = normalColumns(stated, names, random, inputs, columns);

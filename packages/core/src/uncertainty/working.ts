@@ -2,10 +2,18 @@
 import { derivative } from 'mathjs/number';
 import { CoreError } from '../errors';
 import { parseFormula } from '../formula';
-import { Working, type Given, type Step } from '../working';
+import { Working, type Given, type Step, type Worked } from '../working';
 import { checkedModel, type Budget, type BudgetModel } from './budget';
-import { mean, NORMAL_95, standardDeviation, type Distribution, type UncertainInput } from './input';
-import { specificationHalfWidth } from './specification';
+import {
+  mean,
+  NORMAL_95,
+  pooledStandardDeviation,
+  standardDeviation,
+  standardUncertainty,
+  type Distribution,
+  type UncertainInput,
+} from './input';
+import { specificationHalfWidth, type Specification } from './specification';
 
 const GUM = 'JCGM 100:2008, from memory';
 
@@ -181,4 +189,113 @@ function combineSteps(work: Working, stated: BudgetModel, budget: Budget): void 
     unit: stated.unit,
     source: `6.2.1, ${GUM}`,
   });
+}
+
+/**
+ * One input's standard uncertainty; ends in u.
+ * @throws CoreError as `standardUncertainty`
+ */
+export function workStandardUncertainty(input: UncertainInput): readonly Step[] {
+  standardUncertainty(input);
+  const work = new Working();
+  work.step({
+    what: `Standard uncertainty of ${input.name}`,
+    symbol: 'u',
+    unit: input.unit,
+    ...spreadStep(input.distribution, input.unit),
+  });
+  return work.steps;
+}
+
+/**
+ * The half width of a specification as the sum of the terms that it has; ends in a.
+ * @param unit of the reading
+ * @throws CoreError as `specificationHalfWidth`
+ */
+export function workSpecification(specification: Specification, unit: string): Worked {
+  const value = specificationHalfWidth(specification);
+  const { reading, range, floor, years, temperatureDifferenceK } = specification;
+  const work = new Working();
+  const terms: string[] = [];
+  const term = (what: string, percent: number | undefined, formula: string, given: Record<string, Given>) => {
+    if (percent === undefined) return;
+    const symbol = `a_${terms.length + 1}`;
+    terms.push(symbol);
+    const p: Given = { value: percent, unit: '%' };
+    work.step({
+      what,
+      symbol,
+      formula,
+      given: { ...given, p },
+      unit,
+      source: 'the maker\u2019s specification',
+    });
+  };
+  const x: Given = { value: reading, unit };
+  term('Per cent of reading', specification.percentOfReading, 'p / 100 * abs(x)', { x });
+  term('Per cent of range', specification.percentOfRange, 'p / 100 * R', { R: { value: range ?? 0, unit } });
+  if (floor !== undefined) term('Floor', 0, 'f', { f: { value: floor, unit } });
+  term(
+    'Drift, per cent of reading a year',
+    specification.driftPercentOfReadingPerYear,
+    'p / 100 * abs(x) * t',
+    {
+      x,
+      t: { value: years ?? 0, unit: 'a' },
+    },
+  );
+  term(
+    'Temperature, per cent of reading a kelvin',
+    specification.percentOfReadingPerK,
+    'p / 100 * abs(x) * abs(dT)',
+    {
+      x,
+      dT: { value: temperatureDifferenceK ?? 0, unit: 'K' },
+    },
+  );
+  work.step({
+    what: 'Half width: the plain sum of the terms',
+    symbol: 'a',
+    formula: terms.length === 0 ? '0' : terms.join(' + '),
+    unit,
+    source: 'common practice; makers who mean a root sum of squares say so',
+  });
+  return { value, working: work.steps };
+}
+
+/**
+ * The pooled spread of groups; ends in nu and s_p.
+ * @throws CoreError as `pooledStandardDeviation`
+ */
+export function workPooled(groups: readonly (readonly number[])[], unit: string): readonly Step[] {
+  const { degreesOfFreedom } = pooledStandardDeviation(groups);
+  const work = new Working();
+  const repeated = groups.filter((group) => group.length > 1);
+  const squares = repeated.reduce(
+    (sum, group) => sum + (group.length - 1) * standardDeviation(group) ** 2,
+    0,
+  );
+  const source = `H.3.6, ${GUM}, and common practice`;
+  work.step({
+    what: `Degrees of freedom: readings less groups, of ${repeated.length} with more than one reading`,
+    symbol: 'nu',
+    formula: 'n - g',
+    given: {
+      n: { value: degreesOfFreedom + repeated.length, unit: '' },
+      g: { value: repeated.length, unit: '' },
+    },
+    unit: '',
+    source,
+  });
+  work.step({
+    what: 'Squared deviations of all readings from the mean of their group',
+    symbol: 'S',
+    formula: 'q',
+    notation: '\\sum_i (n_i - 1) s_i^2',
+    given: { q: { value: squares, unit: `${unit}²` } },
+    unit: `${unit}²`,
+    source,
+  });
+  work.step({ what: 'Pooled spread', symbol: 's_p', formula: 'sqrt(S / nu)', unit, source });
+  return work.steps;
 }

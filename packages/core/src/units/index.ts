@@ -1,7 +1,7 @@
 export { REFERENCE_DENSITY, STANDARD_GRAVITY, type UnitDefinition } from './definition';
 export { densityFromRelative, relativeFromApi } from './density';
 export { convertKind, PRESSURE_KINDS, type Pressure, type PressureKind } from './kind';
-export { workConversion, workKind } from './working';
+export { workApi, workConversion, workDensity, workKind } from './working';
 export { parseUnit, type ParsedUnit } from './parse';
 export { convertPressure, isPressureUnit, PRESSURE_UNITS, type PressureUnit } from './pressure';
 export {

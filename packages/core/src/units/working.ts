@@ -1,6 +1,7 @@
 /** The working of a conversion: through the base unit of the quantity, with the columns of liquid taken apart. */
 import { toNumber } from '../exact';
 import { Working, type Worked } from '../working';
+import { densityFromRelative, relativeFromApi } from './density';
 import { convertKind, type Pressure } from './kind';
 import type { PressureUnit } from './pressure';
 import { convert, quantityOf, unitDefinition, type Quantity } from './quantity';
@@ -125,6 +126,45 @@ export function workKind(
     formula: wanted,
     unit: label,
     source: 'absolute = gauge + barometric pressure; vacuum = - gauge (definition)',
+  });
+  return { value, working: work.steps };
+}
+
+/**
+ * Density from relative density, with its working.
+ * @throws CoreError as `densityFromRelative`
+ */
+export function workDensity(relativeDensity: number, waterDensityKgPerM3: number): Worked {
+  const value = densityFromRelative(relativeDensity, waterDensityKgPerM3);
+  const work = new Working();
+  work.step({
+    what: 'Density',
+    symbol: 'rho',
+    formula: 'd * rho_w',
+    given: {
+      d: { value: relativeDensity, unit: '' },
+      rho_w: { value: waterDensityKgPerM3, unit: 'kg/m³' },
+    },
+    unit: 'kg/m³',
+    source: 'definition of relative density; the reference water is the one stated',
+  });
+  return { value, working: work.steps };
+}
+
+/**
+ * Relative density from API gravity, with its working.
+ * @throws CoreError as `relativeFromApi`
+ */
+export function workApi(apiGravity: number): Worked {
+  const value = relativeFromApi(apiGravity);
+  const work = new Working();
+  work.step({
+    what: 'Relative density 60/60 °F',
+    symbol: 'd',
+    formula: '141.5 / (G + 131.5)',
+    given: { G: { value: apiGravity, unit: '°API' } },
+    unit: '',
+    source: 'API MPMS, ASTM D1250, from memory',
   });
   return { value, working: work.steps };
 }

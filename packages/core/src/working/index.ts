@@ -19,6 +19,8 @@ export interface Step extends Given {
   /** Right side of the equation, in the names of `given`. */
   readonly formula: string;
   readonly given: Readonly<Record<string, Given>>;
+  /** What a numerical method solves, in LaTeX, where the value is taken over from it and no formula gives it. */
+  readonly notation?: string;
   /** Standard and clause, or "common practice"; "from memory" where no document was at hand. */
   readonly source: string;
 }
@@ -93,13 +95,17 @@ export interface StepTex {
   readonly result: string;
 }
 
+function symbolsTex({ notation }: Step, left: string, formula: Formula): string {
+  if (notation !== undefined) return `${left} = ${notation}`;
+  return formula.names.length === 0 ? '' : `${left} = ${formulaTex(formula, symbolTex)}`;
+}
+
 /** A step in the notation of LaTeX. */
 export function stepTex(step: Step): StepTex {
   const formula = formulaOf(step.formula);
   const left = symbolTex(step.symbol);
-  const isPlain = formula.names.length === 0;
   return {
-    symbols: isPlain ? '' : `${left} = ${formulaTex(formula, symbolTex)}`,
+    symbols: symbolsTex(step, left, formula),
     // With one name and no operation the numbers would say the result twice.
     numbers:
       formula.steps.length === 0

@@ -4,7 +4,7 @@
  */
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { loadCases } from '../../test/fixtures';
+import { expectConsistent, expectEndsIn, expectWorked } from '../../test/working';
 import {
   airDensity,
   airDensitySimplified,
@@ -16,45 +16,37 @@ import {
   markedDeadweight,
   mercuryBarometer,
 } from '../corrections';
+import { workWait } from '../procedure';
 import {
-  acceptanceByMethodSix,
-  acceptanceWithGuardBand,
-  specificRisk,
-  testUncertaintyRatio,
-  workGuardBand,
-  workMethodSix,
-  workSpecificRisk,
-  workUncertaintyRatio,
-} from '../conformity';
-import { evaluateFormula, parseFormula } from '../formula';
-import { evaluateRun, spanTolerance, workFigures, workReading, type Tolerance } from '../run';
-import { workApplied, workExpected, type SignalRange, type Transfer } from '../signal';
-import { uncertaintyBudget, workBudget, type BudgetModel } from '../uncertainty';
-import { PRESSURE_KINDS, QUANTITIES, unitsOf, workConversion, workKind, type Quantity } from '../units';
-import { stepTex, Working, type Step, type Worked } from './index';
-
-function expectConsistent(steps: readonly Step[]): void {
-  expect(steps.length).toBeGreaterThan(0);
-  for (const step of steps) {
-    const values = Object.fromEntries(Object.entries(step.given).map(([name, { value }]) => [name, value]));
-    expect(evaluateFormula(parseFormula(step.formula), values) + 0).toBe(step.value);
-    expect(step.source).not.toBe('');
-    const tex = stepTex(step);
-    expect(tex.numbers + tex.result).not.toMatch(/NaN|undefined|Infinity/);
-  }
-}
-
-function expectEndsIn(steps: readonly Step[], symbol: string, value: number): void {
-  const step = steps.findLast((one) => one.symbol === symbol);
-  expect(step, `no step for ${symbol}`).toBeDefined();
-  expect(Math.abs((step?.value ?? NaN) - value)).toBeLessThanOrEqual(1e-11 * Math.abs(value) + 1e-12);
-}
-
-function expectWorked({ value, working }: Worked): void {
-  expectConsistent(working);
-  const last = working.at(-1)?.value ?? NaN;
-  expect(Math.abs(last - value)).toBeLessThanOrEqual(1e-12 * Math.abs(value) + 1e-12);
-}
+  workApplied,
+  workDisplayed,
+  workExpected,
+  workSensitivity,
+  type SignalRange,
+  type Transfer,
+} from '../signal';
+import {
+  pooledStandardDeviation,
+  standardUncertainty,
+  uncertaintyBudget,
+  workBudget,
+  workPooled,
+  workSpecification,
+  workStandardUncertainty,
+  type BudgetModel,
+  type UncertainInput,
+} from '../uncertainty';
+import {
+  PRESSURE_KINDS,
+  QUANTITIES,
+  unitsOf,
+  workApi,
+  workConversion,
+  workDensity,
+  workKind,
+  type Quantity,
+} from '../units';
+import { stepTex, Working } from './index';
 
 const UNITS = { input: 'kPa', output: 'mA' };
 const TRANSFERS: Transfer[] = [
@@ -101,80 +93,6 @@ describe('the working of', () => {
         },
       ),
     );
-  });
-
-  it('every reading of the outside runs ends in its error and limit', () => {
-    interface OutsideRun {
-      kind: string;
-      given: {
-        instrument: {
-          input: { lrv: number; urv: number };
-          output: { lrv: number; urv: number };
-          transfer: string;
-        };
-        readings: {
-          cycle: number;
-          dir: 'up' | 'down';
-          nominal_pct: number;
-          applied: number;
-          output: number;
-        }[];
-      };
-    }
-    const rich: Tolerance = {
-      terms: [
-        { kind: 'percent-of-span', percent: 0.1 },
-        { kind: 'percent-of-reading', percent: 0.2, of: 'applied' },
-        { kind: 'percent-of-reading', percent: 0.1, of: 'ideal-output' },
-        { kind: 'percent-of-upper-range-limit', percent: 0.02, upperRangeLimit: 1000 },
-        { kind: 'absolute', value: 0.01, in: 'output' },
-        { kind: 'absolute', value: 0.01, in: 'input' },
-        { kind: 'scale-divisions', divisions: 0.5, division: 0.02 },
-      ],
-      combine: 'sum',
-      domain: 'output',
-      adjustAbovePercentOfLimit: 70,
-    };
-    const tolerances: Tolerance[] = [
-      spanTolerance(0.25),
-      rich,
-      { ...rich, combine: 'maximum', domain: 'input' },
-      { ...rich, combine: 'root-sum-square' },
-    ];
-    for (const { given } of loadCases<OutsideRun>('runs.json')) {
-      const { input, output, transfer } = given.instrument;
-      const range: SignalRange = {
-        lrv: input.lrv,
-        urv: input.urv,
-        outputLow: output.lrv,
-        outputHigh: output.urv,
-        transferFunction: transfer === 'sqrt' ? { kind: 'square-root' } : { kind: 'linear' },
-      };
-      const readings = given.readings.map((one) => ({
-        cycle: one.cycle,
-        direction: one.dir,
-        nominalPercent: one.nominal_pct,
-        applied: one.applied,
-        output: one.output,
-      }));
-      for (const tolerance of tolerances) {
-        const evaluation = evaluateRun(range, tolerance, readings);
-        for (const reading of evaluation.readings) {
-          const steps = workReading(range, tolerance, reading, UNITS);
-          expectConsistent(steps);
-          expectEndsIn(steps, 'e', reading.errorOutput);
-          expectEndsIn(steps, 'e_span', reading.errorPercentSpan);
-          expectEndsIn(steps, 'L', reading.limit);
-          if (tolerance.domain === 'input') expectEndsIn(steps, 'e_in', reading.errorInput);
-        }
-        const figures = workFigures(range, evaluation);
-        expectConsistent(figures);
-        const { zeroErrorPercentSpan: zero, spanErrorPercentSpan: span, hysteresisPercentSpan } = evaluation;
-        if (zero !== null) expectEndsIn(figures, 'z', zero);
-        if (span !== null) expectEndsIn(figures, 'p', span);
-        if (hysteresisPercentSpan !== null) expectEndsIn(figures, 'h', hysteresisPercentSpan);
-      }
-    }
   });
 
   it('a budget, whose sensitivities here come from symbolic derivation and there from the tape', () => {
@@ -235,21 +153,52 @@ describe('the working of', () => {
     }
   });
 
-  it('acceptance limits and risks', () => {
-    const limits = { lower: -0.04, upper: 0.04 };
-    const banded = acceptanceWithGuardBand(limits, 0.012, 0.83);
-    const steps = workGuardBand(limits, 0.012, 0.83, 'mA');
+  it('one input, a specification and a pooled spread', () => {
+    const kinds: UncertainInput['distribution'][] = [
+      { kind: 'type-a', readings: [12.01, 12.02, 12.04] },
+      { kind: 'u-shaped', halfWidth: 0.2 },
+      { kind: 'normal-95', expanded: 0.2 },
+    ];
+    for (const distribution of kinds) {
+      const input: UncertainInput = { name: 'a', unit: 'mA', estimate: 1, distribution };
+      const steps = workStandardUncertainty(input);
+      expectConsistent(steps);
+      expectEndsIn(steps, 'u', standardUncertainty(input).u);
+    }
+    expectWorked(
+      workSpecification(
+        {
+          reading: -50,
+          percentOfReading: 0.02,
+          percentOfRange: 0.01,
+          range: 200,
+          floor: 0.003,
+          driftPercentOfReadingPerYear: 0.01,
+          years: 0.5,
+          percentOfReadingPerK: 0.002,
+          temperatureDifferenceK: -7,
+        },
+        'kPa',
+      ),
+    );
+    expectWorked(workSpecification({ reading: 50, floor: 0.25 }, 'kPa'));
+    expectWorked(workSpecification({ reading: 50 }, 'kPa'));
+    const groups = [[1, 3], [2], [5, 5.5, 6.5]];
+    const steps = workPooled(groups, 'kPa');
     expectConsistent(steps);
-    expectEndsIn(steps, 'A_L', banded.lower ?? NaN);
-    expectEndsIn(steps, 'A_U', banded.upper ?? NaN);
-    expectEndsIn(workUncertaintyRatio(limits, 0.012, 'mA'), 'TUR', testUncertaintyRatio(limits, 0.012));
-    const six = workMethodSix(limits, 0.02, 'mA');
-    expectConsistent(six);
-    expectEndsIn(six, 'A_U', acceptanceByMethodSix(limits, 0.02).upper ?? NaN);
-    for (const measured of [0, 0.03, 0.045]) {
-      const risk = workSpecificRisk(limits, measured, 0.006, 'mA');
-      expectConsistent(risk);
-      expectEndsIn(risk, 'p', specificRisk(limits, measured, 0.006));
+    expectEndsIn(steps, 'nu', pooledStandardDeviation(groups).degreesOfFreedom);
+    expectEndsIn(steps, 's_p', pooledStandardDeviation(groups).sd);
+  });
+
+  it('densities, a display, a sensitivity and a wait', () => {
+    expectWorked(workDensity(0.85, 999.972));
+    expectWorked(workApi(35));
+    expectWorked(workWait(2, 0.1));
+    for (const transferFunction of TRANSFERS) {
+      const range: SignalRange = { lrv: 20, urv: 220, outputLow: 4, outputHigh: 20, transferFunction };
+      expectWorked(workDisplayed(range, { low: 0, high: 8 }, 11.3, 't/h', 'mA'));
+      for (const applied of [-3, 20.5, 21, 40, 130, 215])
+        expectWorked(workSensitivity(range, applied, UNITS));
     }
   });
 
