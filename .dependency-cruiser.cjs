@@ -41,7 +41,7 @@ module.exports = {
         path: '^packages/([^/]+)/',
         pathNot: [
           '^packages/$1/',
-          '^packages/[^/]+/src/(index|migrate|evaluation)\\.ts$|^packages/store/test/throwaway\\.ts$',
+          '^packages/[^/]+/src/(index|migrate|evaluation|shapes)\\.ts$|^packages/store/test/throwaway\\.ts$',
         ],
         dependencyTypes: ['local'],
       },

@@ -9,6 +9,8 @@ export default defineConfig({
           name: 'core',
           // Pure functions: files may share their modules, of which mathjs alone takes a second to load.
           isolate: false,
+          // Two cores that also lint and build take their time over the longest tables.
+          testTimeout: 30_000,
           include: ['packages/{core,rig}/**/*.test.ts', 'apps/web/**/*.test.ts', 'scripts/lib/*.test.ts'],
         },
       },

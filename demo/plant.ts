@@ -1,26 +1,72 @@
 /** Marrowfen Sugar Works, an invented beet-sugar factory: every name, serial and figure is made up. */
-import { isPressureUnit, type PressureUnit } from '@barys/core';
+import { isPressureUnit, type PressureUnit, type SignalName } from '@barys/core';
 import {
   addBody,
-  addConfiguration,
   addInstrument,
+  addCertificate,
+  addFinding,
+  addFirstPerson,
   addPerson,
-  addReference,
+  addStandard,
   addSite,
+  bodySchema,
+  certificateSchema,
+  decideFinding,
+  findFinding,
   findSite,
+  keepModule,
+  listReferences,
+  moduleSchema,
   openDatabase,
+  runsInDoubt,
+  standardSchema,
   type Actor,
+  type Body,
+  type NewConfiguration,
+  type NewInstrument,
   type Queryable,
   type Role,
 } from '@barys/store';
 import dayjs, { type Dayjs } from 'dayjs';
-import bodies from './data/bodies.json' with { type: 'json' };
-import instruments from './data/instruments.json' with { type: 'json' };
+import bodyData from './data/bodies.json' with { type: 'json' };
+import instrumentData from './data/instruments.json' with { type: 'json' };
 import people from './data/people.json' with { type: 'json' };
 import references from './data/references.json' with { type: 'json' };
-import { makeVisit, OLDEST_MONTHS, pastVisits } from './visits';
+import { makeVisit, OLDEST_MONTHS, pastVisits, type DemoInstrument } from './visits';
 
-type InstrumentData = (typeof instruments)[number];
+const SITE = 'Marrowfen Sugar Works';
+
+/** An instrument as the data files have it: what is usual is left out there. */
+interface InstrumentData {
+  readonly tag: string;
+  readonly serial: string;
+  readonly service: string;
+  readonly description?: string;
+  readonly area: string;
+  readonly walk?: number;
+  readonly hazards: string[];
+  readonly loop?: string;
+  readonly criticality: NewInstrument['criticality'];
+  readonly measures?: NewInstrument['measures'];
+  readonly state?: NewInstrument['state'];
+  readonly owner: string;
+  readonly body: string;
+  readonly unit: string;
+  readonly lrv: number;
+  readonly urv: number;
+  readonly signal?: SignalName;
+  /** Ends and unit of the output; 4 to 20 mA. */
+  readonly output?: [low: number, high: number, unit: string];
+  readonly transferFunction?: NewConfiguration['transferFunction'];
+  /** Ends and unit of the display; those of the input. */
+  readonly display?: [low: number, high: number, unit: string];
+  readonly dampingS: number;
+  readonly tolerancePercentOfSpan: number;
+  readonly intervalMonths: number;
+  readonly dueInDays: number;
+}
+
+const instruments = instrumentData as (InstrumentData & Partial<DemoInstrument>)[];
 
 const ISO_DATE = 'YYYY-MM-DD';
 
@@ -29,36 +75,95 @@ function pressureUnit(text: string): PressureUnit {
   return text;
 }
 
+/** Whether the data say how the instrument errs, so that it has visits behind it. */
+const isSimulated = (data: (typeof instruments)[number]): data is InstrumentData & DemoInstrument =>
+  data.zeroErrorPercent !== undefined;
+
+/** Numbers of the procedures that come with Barys, in the order of their migration. */
+const PROCEDURE = {
+  upAndDown: 1,
+  threePoints: 2,
+  asFoundOnly: 3,
+  gauge: 4,
+  vacuum: 5,
+  flow: 6,
+  pneumatic: 7,
+};
+
+function procedureFor({ signal = 'mA-4-20', transferFunction, criticality }: InstrumentData): number {
+  if (signal === 'indication') return PROCEDURE.gauge;
+  if (signal === 'V-0-10') return PROCEDURE.vacuum;
+  if (transferFunction?.kind.startsWith('square-root')) return PROCEDURE.flow;
+  if (signal.startsWith('psi')) return PROCEDURE.pneumatic;
+  return criticality === 'environment' ? PROCEDURE.threePoints : PROCEDURE.upAndDown;
+}
+
 async function plantInstrument(
   tx: Queryable,
   data: InstrumentData,
+  bodies: ReadonlyMap<string, Pick<Body, 'id' | 'kind'>>,
   actor: Actor,
   dueOn: Dayjs,
 ): Promise<void> {
+  const body = bodies.get(data.body);
+  if (body === undefined) throw new Error(`the demo has no body "${data.body}"`);
   const unit = pressureUnit(data.unit);
-  const id = await addInstrument(tx, actor, {
-    tag: data.tag,
-    serial: data.serial,
-    service: data.service,
-    area: data.area,
-    hazards: data.hazards,
-    bodyModel: data.body,
-    tolerance: { percentOfSpan: data.tolerancePercentOfSpan, adjustAbovePercentOfLimit: 70 },
-    intervalMonths: data.intervalMonths,
-    dueOn: dueOn.format(ISO_DATE),
-  });
-  await addConfiguration(tx, actor, id, {
-    inputUnit: unit,
-    lrv: data.lrv,
-    urv: data.urv,
-    outputLow: 4,
-    outputHigh: 20,
-    dampingS: data.dampingS,
-    displayUnit: unit,
-    displayLow: data.lrv,
-    displayHigh: data.urv,
-    reason: 'taken over from the instrument list',
-  });
+  const [outputLow, outputHigh, outputUnit] = data.output ?? [4, 20, 'mA'];
+  const [displayLow, displayHigh, displayUnit] = data.display ?? [data.lrv, data.urv, unit];
+  await addInstrument(
+    tx,
+    actor,
+    {
+      tag: data.tag,
+      serial: data.serial,
+      service: data.service,
+      description: data.description ?? '',
+      site: SITE,
+      area: data.area,
+      walk: data.walk ?? null,
+      hazards: data.hazards,
+      loop: data.loop ?? '',
+      criticality: data.criticality,
+      measures: data.measures ?? 'pressure',
+      kind: body.kind,
+      bodyId: body.id,
+      procedureId: procedureFor(data),
+      tolerance: { percentOfSpan: data.tolerancePercentOfSpan, adjustAbovePercentOfLimit: 70 },
+      intervalMonths: data.intervalMonths,
+      dueOn: dueOn.format(ISO_DATE),
+      owner: data.owner,
+      state: data.state ?? 'in service',
+    },
+    {
+      inputUnit: unit,
+      lrv: data.lrv,
+      urv: data.urv,
+      signal: data.signal ?? 'mA-4-20',
+      outputUnit,
+      outputLow,
+      outputHigh,
+      transferFunction: data.transferFunction ?? { kind: 'linear' },
+      dampingS: data.dampingS,
+      displayUnit,
+      displayLow,
+      displayHigh,
+      reason: 'taken over from the instrument list',
+    },
+  );
+}
+
+async function plantReferences(tx: Queryable, actor: Actor, now: Dayjs): Promise<void> {
+  for (const { certificate, modules, ...entry } of references) {
+    const id = await addStandard(tx, actor, standardSchema.parse(entry));
+    for (const module of modules)
+      await keepModule(tx, actor, id, null, moduleSchema.parse({ ...module, isActive: true }));
+    const { calibratedDaysAgo, dueInDays, ...rest } = certificate;
+    const dates = {
+      calibratedOn: now.subtract(calibratedDaysAgo, 'day').format(ISO_DATE),
+      dueOn: now.add(dueInDays, 'day').format(ISO_DATE),
+    };
+    await addCertificate(tx, actor, id, certificateSchema.parse({ ...rest, ...dates }), null);
+  }
 }
 
 /**
@@ -78,24 +183,29 @@ export async function plantDemo(url: string, now: Date): Promise<boolean> {
 }
 
 async function plant(tx: Queryable, now: Dayjs): Promise<void> {
-  await addSite(tx, { siteName: 'Marrowfen Sugar Works', isDemo: true });
-  const ids: number[] = [];
-  for (const { name, role } of people) ids.push(await addPerson(tx, name, role as Role));
-  const [technicianA = 0, technicianB = 0] = ids;
-  for (const body of bodies) await addBody(tx, { ...body, unit: pressureUnit(body.unit) });
-  for (const { calibratedDaysAgo, dueInDays, quantity, ...reference } of references)
-    await addReference(tx, {
-      ...reference,
-      quantity: quantity as 'pressure' | 'current',
-      calibratedOn: now.subtract(calibratedDaysAgo, 'day').format(ISO_DATE),
-      dueOn: now.add(dueInDays, 'day').format(ISO_DATE),
-    });
-
+  await addSite(tx, { siteName: SITE, isDemo: true });
   const begun = now.subtract(OLDEST_MONTHS, 'month').hour(6);
-  const beginning: Actor = { personId: technicianA, at: begun.toDate(), today: begun.format(ISO_DATE) };
-  for (const data of instruments) await plantInstrument(tx, data, beginning, now.add(data.dueInDays, 'day'));
+  const moment = { at: begun.toDate(), today: begun.format(ISO_DATE) };
+  const [first, ...others] = people.map(({ name, role }) => ({
+    name,
+    role: role as Role,
+    login: null,
+    isActive: true,
+  }));
+  if (first === undefined) throw new Error('the demo has nobody in it');
+  const administrator = await addFirstPerson(tx, moment, first);
+  const ids = new Map<string, number>();
+  for (const person of others) ids.set(person.name, await addPerson(tx, administrator, person));
+  const [technicianA = 0, technicianB = 0] = [ids.get('Technician A'), ids.get('Technician B')];
+  const beginning: Actor = { ...moment, personId: technicianA };
+  await plantReferences(tx, beginning, now);
+  const bodies = new Map<string, Pick<Body, 'id' | 'kind'>>();
+  for (const body of bodyData.map((data) => bodySchema.parse(data)))
+    bodies.set(body.model, { id: await addBody(tx, beginning, body), kind: body.kind });
+  for (const data of instruments)
+    await plantInstrument(tx, data, bodies, beginning, now.add(data.dueInDays, 'day'));
 
-  const visits = instruments.flatMap((instrument, index) => {
+  const visits = instruments.filter(isSimulated).flatMap((instrument, index) => {
     const dueOn = now.add(instrument.dueInDays, 'day');
     const past = pastVisits(now, dueOn, instrument.intervalMonths);
     const base = { instrument, personId: index % 2 === 0 ? technicianA : technicianB };
@@ -117,4 +227,28 @@ async function plant(tx: Queryable, now: Dayjs): Promise<void> {
   // In the order they happened, as the trail keeps them.
   for (const visit of visits.sort((a, b) => a.start.valueOf() - b.start.valueOf()))
     await makeVisit(tx, visit);
+  await plantFinding(tx, ids.get('Technician B') ?? 0, now);
+}
+
+/** DM-01 was found to read high when it was last calibrated; what the runs before that are worth is half decided. */
+async function plantFinding(tx: Queryable, personId: number, now: Dayjs): Promise<void> {
+  const meter = (await listReferences(tx)).find(
+    ({ tag, quantity }) => tag === 'DM-01' && quantity === 'current',
+  );
+  if (meter?.calibratedOn == null) throw new Error('the demo has no DM-01 with a certificate');
+  const found = dayjs(meter.calibratedOn);
+  const actor: Actor = { personId, at: now.toDate(), today: now.format(ISO_DATE) };
+  const id = await addFinding(tx, actor, meter.id, {
+    foundOn: found.format(ISO_DATE),
+    goodUntil: found.subtract(1, 'year').format(ISO_DATE),
+    errors: [
+      { at: 4, error: 0.004 },
+      { at: 12, error: 0.011 },
+      { at: 20, error: 0.021 },
+    ],
+    note: 'Reads high, found by the laboratory before it was adjusted.',
+  });
+  const runs = await runsInDoubt(tx, await findFinding(tx, id), 100);
+  for (const run of runs.filter(({ verdictThen, verdictNow }) => verdictThen === verdictNow).slice(0, 2))
+    await decideFinding(tx, actor, id, { runId: run.runId, decision: 'no effect', remark: 'same verdict' });
 }

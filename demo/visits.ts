@@ -21,6 +21,7 @@ import {
   type Actor,
   type Queryable,
   type RunKind,
+  type Side,
 } from '@barys/store';
 import type { Dayjs } from 'dayjs';
 import { randomUUID } from 'node:crypto';
@@ -69,20 +70,22 @@ export async function makeVisit(tx: Queryable, visit: Visit): Promise<void> {
   const job = await loadJob(tx, jobId);
   const range = job.instrument.configuration;
   const references = await listReferences(tx);
-  const best = (quantity: 'pressure' | 'current'): string => {
-    const [fit] = rankReferences(references, quantity, job.instrument, actor().today);
-    if (fit === undefined) throw new Error(`the demo has no ${quantity} reference for ${instrument.tag}`);
-    return fit.reference.tag;
+  const chosenAt = actor().today;
+  const best = (side: Side): number => {
+    const [fit] = rankReferences(references, job.instrument, side, chosenAt);
+    if (fit === undefined) throw new Error(`the demo has no reference for the ${side} of ${instrument.tag}`);
+    return fit.reference.id;
   };
   await connectJob(tx, actor(), jobId, {
-    pressureReference: best('pressure'),
-    meter: best('current'),
+    pressureReference: best('input'),
+    meter: best('output'),
     ambient: {
       temperatureC: 21 + (visit.seed % 5),
       humidityPercent: 45 + (visit.seed % 12),
       barometerHpa: 1006 + (visit.seed % 15),
     },
     checksDone: CONNECT_CHECKS,
+    referenceReason: '',
     note: '',
   });
   const faulty = makeTransmitter(

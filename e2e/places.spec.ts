@@ -4,6 +4,7 @@ import { expect, test } from './support/works';
 
 /** By day, by night and on a phone: accessible, and no wider than the screen. */
 async function expectFit(page: Page, path: string): Promise<void> {
+  if (page.url() === 'about:blank') await workAs(page, 'Technician A');
   await page.setViewportSize({ width: 1280, height: 800 });
   await page.goto(path);
   await expect(page.getByRole('heading').first()).toBeVisible();
@@ -39,6 +40,7 @@ test('the jobs of the demo are accessible by day and by night, and fit a phone',
 });
 
 test('the run fits its screen without scrolling', async ({ page }) => {
+  await workAs(page, 'Technician A');
   await page.goto('/jobs');
   await page
     .getByRole('row', { name: /PT-2215/ })
@@ -51,17 +53,24 @@ test('the run fits its screen without scrolling', async ({ page }) => {
   expect(overflow).toBeLessThanOrEqual(0);
 });
 
-test('nobody acts without a name, and an auditor changes nothing', async ({ page }) => {
+test('nobody sees or does anything unsigned, and an auditor changes nothing', async ({ page }) => {
   await page.goto('/instruments/PT-2107');
-  await page.getByRole('button', { name: 'Start a job' }).click();
-  await expect(page.getByText('Choose who is working first')).toBeVisible();
+  await expect(page).toHaveURL(/\/sign-in\?next=%2Finstruments%2FPT-2107/);
   await workAs(page, 'Auditor');
   await page.getByRole('button', { name: 'Start a job' }).click();
   await expect(page.getByText('Auditor has the role auditor, which may not do this.')).toBeVisible();
 });
 
 test('addresses that lead nowhere say so', async ({ page }) => {
-  for (const path of ['/instruments/PT-0000', '/jobs/999999', '/jobs/x', '/jobs/2101/nowhere', '/nowhere']) {
+  await workAs(page, 'Auditor');
+  for (const path of [
+    '/instruments/PT-0000',
+    '/jobs/999999',
+    '/jobs/x',
+    '/jobs/2101/nowhere',
+    '/office/bodies/x',
+    '/nowhere',
+  ]) {
     const answer = await page.goto(path);
     expect(answer?.status(), path).toBe(404);
     await expect(page.getByText('There is nothing at this address')).toBeVisible();
@@ -92,11 +101,11 @@ test('the edges are guarded: headers, origin, rate, and errors as problem detail
   };
   const post = (data: object, more: Record<string, string> = {}) =>
     request.post(`/api/v1/runs/${run}/readings`, { data, headers: more });
-  const signed = { cookie: 'barys-person=1' };
-  const audit = { cookie: 'barys-person=5' };
+  const signed = { cookie: await works.cookieOf('Technician A') };
+  const audit = { cookie: await works.cookieOf('Auditor') };
 
   for (const [answer, status, words] of [
-    [await post(reading), 401, 'Choose who is working first'],
+    [await post(reading), 401, 'Sign in first'],
     [await post(reading, audit), 403, 'may not do this'],
     [await post(reading, { ...signed, 'sec-fetch-site': 'cross-site' }), 403, 'made on its own pages'],
     [await post({ ...reading, outputText: '12.0.4' }, signed), 422, 'more than one decimal sign'],
@@ -107,7 +116,7 @@ test('the edges are guarded: headers, origin, rate, and errors as problem detail
       404,
       'no run 999999',
     ],
-    [await request.get('/jobs/2101/certificate?paper=a9'), 422, ''],
+    [await request.get('/jobs/2101/certificate?paper=a9', { headers: audit }), 422, ''],
   ] as const) {
     expect(answer.status(), words).toBe(status);
     expect(answer.headers()['content-type']).toContain('application/problem+json');
@@ -119,8 +128,9 @@ test('the edges are guarded: headers, origin, rate, and errors as problem detail
   expect(((await malformed.json()) as { field: string }).field).toBe('outputText');
   expect((await post(reading, signed)).status()).toBe(201);
 
+  const second = { cookie: await works.cookieOf('Technician B') };
   const statuses = await Promise.all(
-    Array.from({ length: 330 }, async () => (await post({}, { cookie: 'barys-person=2' })).status()),
+    Array.from({ length: 330 }, async () => (await post({}, second)).status()),
   );
   expect(statuses.filter((status) => status === 429).length).toBeGreaterThanOrEqual(25);
 });
@@ -130,9 +140,10 @@ test('only a signed job has a certificate, in A4 and in Letter', async ({ reques
     `select max(id) filter (where stage <> 'closed')::int as open, max(id) filter (where stage = 'closed')::int as closed
      from job`,
   );
-  expect((await request.get(`/jobs/${open}/certificate`)).status()).toBe(409);
+  const headers = { cookie: await works.cookieOf('Auditor') };
+  expect((await request.get(`/jobs/${open}/certificate`, { headers })).status()).toBe(409);
   const size = async (paper: string) => {
-    const body = await (await request.get(`/jobs/${closed}/certificate?paper=${paper}`)).body();
+    const body = await (await request.get(`/jobs/${closed}/certificate?paper=${paper}`, { headers })).body();
     return /MediaBox \[0 0 ([\d.]+) ([\d.]+)\]/.exec(body.toString('latin1'))?.slice(1).map(Number);
   };
   expect((await size('a4'))?.map(Math.round)).toEqual([595, 842]);

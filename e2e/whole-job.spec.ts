@@ -34,9 +34,9 @@ test('a technician does a whole job by keyboard, from Today to the certificate',
   await expectAccessible(page);
   await keys.press('Enter');
 
-  // Connect: the best reference in date is chosen; the deadweight tester ran out and cannot be.
+  // Connect: the best reference that fits is chosen; the deadweight tester ran out and would need a reason.
   await expect(page.getByRole('radio', { name: /PC-02/ })).toBeChecked();
-  await expect(page.getByRole('radio', { name: /DW-01/ })).toBeDisabled();
+  await expect(page.getByRole('radio', { name: /DW-01.*does not fit: its certificate ran out/ })).toBeEnabled();
   await expectAccessible(page);
   await expect(page.getByRole('checkbox').first()).toBeFocused();
   for (let check = 0; check < 4; check += 1) await keys.press('Space', 'Tab');

@@ -112,13 +112,13 @@ describe('npm start', () => {
     await ready(begun);
     expect(begun.output()).toContain('An earlier start was interrupted');
     expect(begun.output()).toContain('Planted the demo');
-    expect(await page('/')).toContain('PT-2107');
+    expect(await page('/')).toContain('Technician A');
     expect(processes().some(({ command }) => command.includes('postgres'))).toBe(true);
 
     const second = start();
     expect(await second.ended).toBe(1);
     expect(second.output()).toContain(`Barys is already running at http://127.0.0.1:${port}`);
-    expect(await page('/')).toContain('PT-2107');
+    expect(await page('/')).toContain('Technician A');
 
     process.kill(-(begun.child.pid ?? 0), 'SIGINT');
     expect(await begun.ended).toBe(0);
@@ -149,7 +149,7 @@ describe('npm start', () => {
     await expectNothingLeft();
     const again = start();
     await ready(again);
-    expect(await page('/')).toContain('PT-2107');
+    expect(await page('/')).toContain('Technician A');
     await statement(`insert into schema_migration (name, run_on) values ('9999_newer', now())`);
     again.child.kill('SIGTERM');
     await again.ended;
@@ -180,7 +180,7 @@ describe('npm start', () => {
     const hidden = mkdtempSync(join(tmpdir(), 'barys-hidden-'));
     const begun = start({ BARYS_HOME: hidden });
     await ready(begun);
-    expect(await page('/')).toContain('PT-2107');
+    expect(await page('/')).toContain('Technician A');
     begun.child.kill('SIGTERM');
     await begun.ended;
     const data = readFileSync(join(hidden, 'data-folder'), 'utf8');

@@ -12,6 +12,8 @@ import { startWeb } from './lib/web';
 
 const LOCK = `${HOME}/running`;
 const DATABASE = 'barys';
+/** `npm start -- --empty`: a real installation, which asks for its first administrator. */
+const isEmpty = process.argv.includes('--empty');
 
 function webPort(): number {
   const port = Number(process.env['PORT'] ?? 3000);
@@ -70,11 +72,11 @@ await main(async () => {
       stops.push(cluster.stop);
       ends.push(cluster.ended.then(() => `PostgreSQL ended; its log is ${HOME}/postgres.log.`));
       await ensureDatabase(cluster, DATABASE);
-      await prepareDatabase(cluster.adminUrl(DATABASE));
+      await prepareDatabase(cluster.adminUrl(DATABASE), !isEmpty);
       appUrl = cluster.appUrl(DATABASE);
     } else {
       console.log('Using the PostgreSQL server of DATABASE_URL.');
-      await prepareDatabase(givenUrl);
+      await prepareDatabase(givenUrl, !isEmpty);
     }
     const web = await startWeb(port, appUrl ?? '', `${HOME}/web.log`);
     stops.push(web.stop);

@@ -77,6 +77,16 @@ export class Works {
     throw new Error('the web server did not answer within 30 s');
   }
 
+  /** The cookie of a session of one of the demo's people, for requests without a page. */
+  async cookieOf(name: string): Promise<string> {
+    const token = randomUUID();
+    await this.query(
+      `insert into session (token_hash, person_id, created_at, expires_at)
+       select sha256('${token}'), id, now(), now() + interval '1 day' from person where name = '${name}'`,
+    );
+    return `barys-session=${token}`;
+  }
+
   /** As a power cut would: without a chance to finish anything. */
   async killServer(): Promise<void> {
     if (this.server === null) return;

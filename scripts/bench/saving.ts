@@ -1,4 +1,13 @@
-import { asFoundRun, openDatabase, openJobs, loadJob, saveReading, type Database } from '@barys/store';
+import {
+  asFoundRun,
+  listPeople,
+  loadJob,
+  openDatabase,
+  openJobs,
+  saveReading,
+  signInToDemo,
+  type Database,
+} from '@barys/store';
 import { randomUUID } from 'node:crypto';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -23,7 +32,9 @@ async function deskOfDemo(db: Database): Promise<Desk> {
   if (open === undefined) throw new Error('the demo has no job in mid-run');
   const run = asFoundRun(await loadJob(db, open.id));
   if (run === null) throw new Error(`job ${open.id} has no as-found run`);
-  return { runId: run.id, position: run.readings.length + 1, personId: 1 };
+  const technician = (await listPeople(db)).find(({ role }) => role === 'technician');
+  if (technician === undefined) throw new Error('the demo has no technician');
+  return { runId: run.id, position: run.readings.length + 1, personId: technician.id };
 }
 
 /** How long a reading takes to be safe, beside a bare commit on the same server. */
@@ -32,7 +43,7 @@ export async function benchSaving(): Promise<void> {
   const cluster = await startCluster(join(scratch, 'home'));
   try {
     await ensureDatabase(cluster, 'barys');
-    await prepareDatabase(cluster.adminUrl('barys'));
+    await prepareDatabase(cluster.adminUrl('barys'), true);
     await query(
       cluster.adminUrl('barys'),
       'create table bare (id bigserial primary key, text text, value numeric)',
@@ -42,6 +53,9 @@ export async function benchSaving(): Promise<void> {
     const db = openDatabase(cluster.appUrl('barys'));
     const web = await startWeb(await freePort(), cluster.appUrl('barys'), join(scratch, 'web.log'));
     const desk = await deskOfDemo(db);
+    const now = new Date();
+    const token = await signInToDemo(db, { at: now, today: '2026-01-01' }, desk.personId);
+    const cookie = `barys-session=${token}`;
     // Each reading corrects the one before, so that every round writes: the path of a correction is the longer one.
     const last = { id: null as number | null };
     const reading = () => ({
@@ -71,7 +85,7 @@ export async function benchSaving(): Promise<void> {
           act: async () => {
             const answer = await fetch(`${web.url}/api/v1/runs/${desk.runId}/readings`, {
               method: 'POST',
-              headers: { 'content-type': 'application/json', cookie: 'barys-person=1' },
+              headers: { 'content-type': 'application/json', cookie },
               body: JSON.stringify(reading()),
             });
             if (answer.status !== 201) throw new Error(await answer.text());

@@ -1,7 +1,8 @@
-import { listInstruments, openJobs, referencesDueBy } from '@barys/store';
+import { instrumentsDueNext, openJobs, referencesDueBy } from '@barys/store';
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
 import dayjs from 'dayjs';
+import Link from 'next/link';
 import { database } from '@/server/database';
 import { dueInWords, localDate, showDate, showMoment } from '@/server/dates';
 import { STAGE_WORD } from '@/jobs/words';
@@ -20,7 +21,7 @@ export default async function TodayPage() {
   const today = localDate(now);
   const [jobs, instruments, references] = await Promise.all([
     openJobs(db, LINES),
-    listInstruments(db, LINES),
+    instrumentsDueNext(db, LINES),
     referencesDueBy(db, dayjs(now).add(REFERENCE_NOTICE_DAYS, 'day').format('YYYY-MM-DD')),
   ]);
   const inHand = new Map(jobs.map((job) => [job.tag, job.id]));
@@ -86,7 +87,7 @@ export default async function TodayPage() {
             {references.length === 0 && <Typography sx={{ color: 'text.secondary' }}>None.</Typography>}
             {references.map((reference) => (
               <Box
-                key={reference.id}
+                key={reference.tag}
                 sx={{
                   display: 'flex',
                   gap: 2,
@@ -96,7 +97,11 @@ export default async function TodayPage() {
                 }}
               >
                 <Box>
-                  <Typography sx={{ fontWeight: 700, lineHeight: 1.25 }}>{reference.tag}</Typography>
+                  <Typography sx={{ fontWeight: 700, lineHeight: 1.25 }}>
+                    <Link prefetch={false} href={`/references/${reference.tag}`}>
+                      {reference.tag}
+                    </Link>
+                  </Typography>
                   <Typography variant="body2" sx={{ color: 'text.secondary' }}>
                     {reference.description} · certificate {reference.certificate}
                   </Typography>
@@ -111,7 +116,7 @@ export default async function TodayPage() {
                     {dueInWords(reference.dueOn, today)}
                   </Typography>
                   <Typography variant="body2" sx={{ color: 'text.secondary' }}>
-                    {reference.dueOn < today ? 'cannot be used' : showDate(reference.dueOn)}
+                    {reference.dueOn < today ? 'only with a reason' : showDate(reference.dueOn)}
                   </Typography>
                 </Box>
               </Box>

@@ -3,15 +3,16 @@ import { formatPlain, type RunEvaluation } from '@barys/core';
 import { asFoundRun, asLeftRun, evaluateStoredRun, type JobFile, type Run, type Site } from '@barys/store';
 import { Document, Page, Path, StyleSheet, Svg, Text, View } from '@react-pdf/renderer';
 import type { ReactNode } from 'react';
-import { rangeInWords } from '@/instruments/rangeInWords';
+import { rangeInWords } from '@/range/rangeInWords';
 import { ADJUSTMENT_WORD, CHECK_WORD, REASON_WORD } from '@/jobs/words';
+import { certificateWords } from '@/references/words';
 import { showDate, showMoment } from '@/server/dates';
 import { corridorPoints } from '@/ui/corridor';
 import { figuresFor, type Figures } from '@/ui/figures';
 import { PAPER } from '@/ui/palette';
 import { VERDICT_SHAPES, VERDICT_WORD } from '@/ui/verdict';
 import { CorridorDrawing } from './CorridorDrawing';
-import { FIGURES, WORDS } from './fonts';
+import { FIGURES, WORDS } from '@/ui/pdfFonts';
 
 const styles = StyleSheet.create({
   page: { fontFamily: WORDS, fontSize: 8.5, color: PAPER.ink, padding: '30 46 40 46' },
@@ -115,7 +116,7 @@ function Readings({ run, figures }: { run: Run; figures: Figures }) {
       {readings.map((judged, index) => (
         <View key={index} style={styles.row}>
           <Text style={styles.first}>
-            {`${formatPlain(judged.nominalPercent)} % ${judged.direction === 'up' ? 'rising' : 'falling'}`}
+            {`${formatPlain(judged.nominalPercent)} % ${judged.direction === 'up' ? 'rising' : 'falling'}${judged.cycle > 1 ? `, ${judged.cycle}` : ''}`}
           </Text>
           <Text style={styles.cell}>{run.readings[index]?.appliedText}</Text>
           <Text style={styles.cell}>{figures.output(judged.expected)}</Text>
@@ -160,12 +161,9 @@ function RunPart({ run, figures }: { run: Run; figures: Figures }) {
   );
 }
 
-const referenceFact = (
-  name: string,
-  { tag, description, serial, certificate, dueOn }: Run['madeWith']['meter'],
-): Fact => [
+const referenceFact = (name: string, reference: Run['madeWith']['meter']): Fact => [
   name,
-  `${tag}, ${description}, serial ${serial}; certificate ${certificate}, due ${showDate(dueOn)}`,
+  `${reference.tag}, ${reference.description}, serial ${reference.serial}; ${certificateWords(reference)}`,
 ];
 
 export function Certificate({

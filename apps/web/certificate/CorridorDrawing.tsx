@@ -2,7 +2,7 @@
 import { Line, Path, Rect, Svg, Text } from '@react-pdf/renderer';
 import { corridorReach, type CorridorPoint } from '@/ui/corridor';
 import { PAPER } from '@/ui/palette';
-import { FIGURES } from './fonts';
+import { FIGURES } from '@/ui/pdfFonts';
 
 const WIDTH = 500;
 const HEIGHT = 122;

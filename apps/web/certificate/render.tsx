@@ -1,7 +1,7 @@
 import type { JobFile, Site } from '@barys/store';
 import { renderToBuffer } from '@react-pdf/renderer';
 import { Certificate } from './Certificate';
-import { registerFonts } from './fonts';
+import { registerFonts } from '@/ui/pdfFonts';
 
 /** The certificate of a signed job as the bytes of a PDF. */
 export async function renderCertificate(

@@ -18,6 +18,7 @@ import { Caution, SITE_RULES_FIRST } from './Caution';
 import { CHECK_WORD } from './words';
 
 export interface ReferenceChoice {
+  readonly id: number;
   readonly tag: string;
   readonly about: string;
   readonly ratio: string | null;
@@ -39,24 +40,27 @@ function ReferencePick({
   return (
     <Sheet title={title} aside="accuracy ratio">
       {first === undefined && (
-        <Typography>None in date covers this range. The job waits until one does.</Typography>
+        <Typography>
+          None in date fits this range. Another one needs a reason, which the record keeps.
+        </Typography>
       )}
-      <RadioGroup name={name} defaultValue={first?.tag ?? ''} aria-label={title}>
+      <RadioGroup name={name} defaultValue={first === undefined ? '' : String(first.id)} aria-label={title}>
         {choices.map((choice) => (
           <Box
-            key={choice.tag}
+            key={choice.id}
             sx={{ display: 'flex', alignItems: 'center', borderTop: '1px solid var(--rule)' }}
           >
             <FormControlLabel
-              value={choice.tag}
-              disabled={choice.unfit !== null}
+              value={String(choice.id)}
               control={<Radio size="small" />}
               sx={{ mr: 1, flex: 1, py: 0.25 }}
               label={
                 <Box sx={{ lineHeight: 1.25 }}>
                   <strong>{choice.tag}</strong> {choice.about}
                   <Typography variant="body2" sx={{ color: 'text.secondary' }}>
-                    {choice.unfit ?? choice.caution ?? `in date until ${choice.dueOn}`}
+                    {choice.unfit === null
+                      ? (choice.caution ?? `in date until ${choice.dueOn}`)
+                      : `does not fit: ${choice.unfit}`}
                   </Typography>
                 </Box>
               }
@@ -96,6 +100,7 @@ export function ConnectForm({
         <Stack sx={{ gap: 1.5 }}>
           <ReferencePick name="pressureReference" title="Pressure reference" choices={pressure} />
           <ReferencePick name="meter" title="Meter for the output" choices={meters} />
+          <TextField name="referenceReason" label="If one that does not fit is used: why" fullWidth />
         </Stack>
         <Stack sx={{ gap: 1.5 }}>
           <Sheet title="Before the first point">

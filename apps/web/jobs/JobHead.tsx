@@ -4,7 +4,7 @@ import Box from '@mui/material/Box';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
 import Link from 'next/link';
-import { rangeInWords } from '@/instruments/rangeInWords';
+import { rangeInWords } from '@/range/rangeInWords';
 import { STAGE_WORD } from './words';
 
 /** Which instrument, which job, and the line of stages with the one that is now. */

@@ -37,6 +37,7 @@ export function RunTable({ run }: { run: Run }) {
             <TableRow key={index}>
               <TableCell>
                 {judged.direction === 'up' ? '▲' : '▼'} {formatPlain(judged.nominalPercent)} %
+                {judged.cycle > 1 && `, cycle ${judged.cycle}`}
               </TableCell>
               {[
                 run.readings[index]?.appliedText,

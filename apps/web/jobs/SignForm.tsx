@@ -48,7 +48,7 @@ export function SignForm({
           disabled={isPending || name === null}
           autoFocus={!isLeftOutside}
         >
-          {name === null ? 'Choose who is working to sign' : `Sign as ${name}`}
+          {name === null ? 'Sign in to sign the job' : `Sign as ${name}`}
         </Button>
         <Button
           type="submit"

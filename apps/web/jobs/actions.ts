@@ -79,8 +79,9 @@ const typedBetween = (name: string, lowest: number, highest: number, unit: strin
   });
 
 const connectionSchema = z.object({
-  pressureReference: z.string().min(1, 'Choose the pressure reference.'),
-  meter: z.string().min(1, 'Choose the meter.'),
+  pressureReference: z.coerce.number().int().positive('Choose the pressure reference.'),
+  meter: z.coerce.number().int().positive('Choose the meter.'),
+  referenceReason: z.string().max(500),
   temperatureC: typedBetween('Ambient temperature', -60, 85, '°C'),
   humidityPercent: typedBetween('Humidity', 0, 100, '%'),
   barometerHpa: typedBetween('Barometer', 500, 1100, 'hPa'),

@@ -1,6 +1,8 @@
 /** How an act of a person runs and how it is answered when it cannot. */
 import { CoreError } from '@barys/core';
 import { StoreError, type Actor, type Queryable } from '@barys/store';
+import { revalidatePath } from 'next/cache';
+import { redirect } from 'next/navigation';
 import pino from 'pino';
 import { z } from 'zod';
 import { DONE, type Answer } from './answer';
@@ -38,4 +40,21 @@ export async function answer(work: () => Promise<unknown>): Promise<Answer> {
       error: 'The server could not keep this. Nothing was changed; what you typed is still here. Try again.',
     };
   }
+}
+
+/** Runs an act for a form and, when it was kept, goes on to the page that the act names. */
+export async function thenGo(work: () => Promise<string>): Promise<Answer> {
+  const pages: string[] = [];
+  const result = await answer(async () => pages.push(await work()));
+  const [page] = pages;
+  if (page === undefined) return result;
+  revalidatePath('/', 'layout');
+  redirect(page);
+}
+
+/** Runs an act for a form and, when it was kept, brings the pages up to date. */
+export async function thenStay(work: () => Promise<unknown>): Promise<Answer> {
+  const result = await answer(work);
+  revalidatePath('/', 'layout');
+  return result;
 }

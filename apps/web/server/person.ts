@@ -1,23 +1,37 @@
-import { findPerson, StoreError, type Actor, type Person } from '@barys/store';
-import { cookies } from 'next/headers';
+/** Who acts: the person whose session the browser's cookie is, or whose token a program brings. */
+import {
+  personOfSession,
+  personOfToken,
+  StoreError,
+  type Actor,
+  type Person,
+  type Scope,
+} from '@barys/store';
+import { cookies, headers } from 'next/headers';
+import { cache } from 'react';
 import { database } from './database';
 import { localDate } from './dates';
+import { SESSION_COOKIE } from './session';
 
-const COOKIE = 'barys-person';
-
-/** Who was chosen to work in this browser, or null. */
-export async function actingPerson(): Promise<Person | null> {
-  const id = Number((await cookies()).get(COOKIE)?.value);
-  return Number.isSafeInteger(id) && id > 0 ? findPerson(database(), id) : null;
+/** Whose token a program brought, or undefined where it brought none. */
+async function personOfProgram(scope: Scope): Promise<Person | null | undefined> {
+  const [kind, token] = ((await headers()).get('authorization') ?? '').split(' ');
+  if (kind?.toLowerCase() !== 'bearer' || token === undefined) return undefined;
+  return personOfToken(database(), token, scope, new Date());
 }
 
-export async function rememberPerson(id: number): Promise<void> {
-  (await cookies()).set(COOKIE, String(id), {
-    httpOnly: true,
-    sameSite: 'strict',
-    path: '/',
-    maxAge: 60 * 60 * 24 * 30,
-  });
+/** Who is asking, by session or by token, or null. Asked once a request. */
+export const actingPerson = cache(async (): Promise<Person | null> => {
+  const program = await personOfProgram('read');
+  if (program !== undefined) return program;
+  const token = (await cookies()).get(SESSION_COOKIE)?.value;
+  return token === undefined ? null : personOfSession(database(), token, new Date());
+});
+
+/** Now, and the day it is where the works stands. */
+export function moment(): Pick<Actor, 'at' | 'today'> {
+  const at = new Date();
+  return { at, today: localDate(at) };
 }
 
 /**
@@ -25,8 +39,18 @@ export async function rememberPerson(id: number): Promise<void> {
  * @throws StoreError `unknown-person`
  */
 export async function currentActor(): Promise<Actor> {
+  const program = await personOfProgram('write');
+  const person = program === undefined ? await actingPerson() : program;
+  if (person === null) throw new StoreError({ code: 'unknown-person' });
+  return { personId: person.id, ...moment() };
+}
+
+/**
+ * For a route that only reads: whoever is signed in, or a program with a token.
+ * @throws StoreError `unknown-person`
+ */
+export async function requireReader(): Promise<Person> {
   const person = await actingPerson();
   if (person === null) throw new StoreError({ code: 'unknown-person' });
-  const at = new Date();
-  return { personId: person.id, at, today: localDate(at) };
+  return person;
 }

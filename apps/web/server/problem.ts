@@ -25,3 +25,13 @@ export function problemResponse(error: unknown): Response {
   };
   return Response.json(body, { status, headers: { 'content-type': 'application/problem+json' } });
 }
+
+/** A PDF that the browser keeps under a name. */
+export const pdfResponse = (pdf: Buffer, name: string): Response =>
+  new Response(new Uint8Array(pdf), {
+    headers: {
+      'content-type': 'application/pdf',
+      'content-disposition': `attachment; filename="${name}"`,
+      'cache-control': 'private, no-store',
+    },
+  });

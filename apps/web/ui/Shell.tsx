@@ -2,23 +2,27 @@
 import DarkModeOutlined from '@mui/icons-material/DarkModeOutlined';
 import LightModeOutlined from '@mui/icons-material/LightModeOutlined';
 import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
 import IconButton from '@mui/material/IconButton';
+import Menu from '@mui/material/Menu';
 import MenuItem from '@mui/material/MenuItem';
-import Select from '@mui/material/Select';
 import Stack from '@mui/material/Stack';
 import { useColorScheme } from '@mui/material/styles';
 import Typography from '@mui/material/Typography';
 import type { Person } from '@barys/store';
 import Link from 'next/link';
 import { usePathname } from 'next/navigation';
-import { useTransition, type ReactNode } from 'react';
+import { useState, type ReactNode } from 'react';
+import { signOutAction } from '@/people/actions';
 import { useIsMounted } from './useIsMounted';
 
 const PLACES = [
   { name: 'Today', path: '/' },
   { name: 'Jobs', path: '/jobs' },
   { name: 'Instruments', path: '/instruments' },
+  { name: 'References', path: '/references' },
   { name: 'Workshop', path: '/workshop' },
+  { name: 'Office', path: '/office' },
 ];
 
 function SchemeSwitch() {
@@ -36,39 +40,32 @@ function SchemeSwitch() {
   );
 }
 
-function PersonChoice({
-  people,
-  acting,
-  choose,
-}: {
-  people: readonly Person[];
-  acting: Person | null;
-  choose: (id: number) => Promise<void>;
-}) {
-  const [isPending, startTransition] = useTransition();
+function PersonMenu({ acting }: { acting: Person }) {
+  const [anchor, setAnchor] = useState<HTMLElement | null>(null);
+  const close = () => setAnchor(null);
   return (
-    <Select
-      value={acting?.id ?? ''}
-      displayEmpty
-      size="small"
-      variant="outlined"
-      disabled={isPending}
-      onChange={(event) => startTransition(() => choose(event.target.value))}
-      inputProps={{ 'aria-label': 'Who is working' }}
-      renderValue={(id) => people.find((person) => person.id === id)?.name ?? 'Who is working?'}
-      sx={{
-        minWidth: 150,
-        height: 40,
-        bgcolor: acting === null ? 'var(--wash)' : 'transparent',
-        fontWeight: 600,
-      }}
-    >
-      {people.map((person) => (
-        <MenuItem key={person.id} value={person.id} sx={{ minHeight: 44 }}>
-          {person.name}
+    <>
+      <Button
+        onClick={(event) => setAnchor(event.currentTarget)}
+        aria-haspopup="menu"
+        sx={{ color: 'inherit' }}
+      >
+        {acting.name}
+      </Button>
+      <Menu anchorEl={anchor} open={anchor !== null} onClose={close}>
+        <MenuItem component={Link} href="/account" onClick={close} sx={{ minHeight: 44 }}>
+          Password and tokens
         </MenuItem>
-      ))}
-    </Select>
+        <MenuItem component={Link} href="/sign-in" onClick={close} sx={{ minHeight: 44 }}>
+          Sign in as somebody else
+        </MenuItem>
+        <form action={signOutAction}>
+          <MenuItem component="button" type="submit" sx={{ minHeight: 44, width: '100%' }}>
+            Sign out
+          </MenuItem>
+        </form>
+      </Menu>
+    </>
   );
 }
 
@@ -76,16 +73,12 @@ function PersonChoice({
 export function Shell({
   siteName,
   isDemo,
-  people,
   acting,
-  choose,
   children,
 }: {
   siteName: string;
   isDemo: boolean;
-  people: readonly Person[];
   acting: Person | null;
-  choose: (id: number) => Promise<void>;
   children: ReactNode;
 }) {
   const path = usePathname();
@@ -108,8 +101,8 @@ export function Shell({
         <Typography component="span" sx={{ fontWeight: 800, fontSize: '1.15rem', letterSpacing: '0.01em' }}>
           Barys
         </Typography>
-        <Stack component="nav" aria-label="Places" direction="row" sx={{ gap: 0.5 }}>
-          {PLACES.map(({ name, path: place }) => (
+        <Stack component="nav" aria-label="Places" direction="row" sx={{ gap: 0.5, flexWrap: 'wrap' }}>
+          {(acting === null ? [] : PLACES).map(({ name, path: place }) => (
             <Box
               key={name}
               component={Link}
@@ -138,7 +131,7 @@ export function Shell({
           {isDemo ? ' · demo, every name and figure is invented' : ''}
         </Typography>
         <Stack direction="row" sx={{ alignItems: 'center', ml: { xs: 'auto', md: 0 } }}>
-          <PersonChoice people={people} acting={acting} choose={choose} />
+          {acting !== null && <PersonMenu acting={acting} />}
           <SchemeSwitch />
         </Stack>
       </Box>

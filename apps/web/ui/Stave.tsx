@@ -1,14 +1,18 @@
 /** The stave of an instrument: pressure against the body's limits, output, display. */
-import { convertPressure, formatPlain, PRESSURE_UNITS } from '@barys/core';
-import type { Body, Configuration } from '@barys/store';
+import {
+  appliedAtPercent,
+  convertPressure,
+  displayedValue,
+  expectedOutput,
+  formatPlain,
+  PRESSURE_UNITS,
+} from '@barys/core';
+import type { BodyLimits, Configuration } from '@barys/store';
 import { StaveDrawing, type Join, type Rail } from './StaveDrawing';
 
 const JOINS = [0, 25, 50, 75, 100];
 
-const valueAt = ({ range: [low, high] }: Rail, percent: number): number =>
-  low + ((high - low) * percent) / 100;
-
-function railsOf(body: Body, configuration: Configuration): [Rail, Rail, Rail] {
+function railsOf(body: BodyLimits, configuration: Configuration): [Rail, Rail, Rail] {
   const { inputUnit, lrv, urv, outputLow, outputHigh, outputUnit, displayLow, displayHigh, displayUnit } =
     configuration;
   const limit = (value: number) => convertPressure(value, body.unit, inputUnit);
@@ -41,7 +45,7 @@ export function Stave({
   marker,
   spacing = 62,
 }: {
-  body: Body;
+  body: BodyLimits;
   configuration: Configuration;
   marker?: number | undefined;
   spacing?: number;
@@ -49,10 +53,11 @@ export function Stave({
   const rails = railsOf(body, configuration);
   const [pressure, output] = rails;
   const { lrv, urv, outputLow, outputHigh } = configuration;
-  const joinAt = (percent: number): Join => ({
-    name: `${percent} %`,
-    values: rails.map((rail) => valueAt(rail, percent)),
-  });
+  const display = { low: configuration.displayLow, high: configuration.displayHigh };
+  const joinAt = (applied: number, name: string): Join => {
+    const output = expectedOutput(configuration, applied);
+    return { name, values: [applied, output, displayedValue(configuration, display, output)] };
+  };
   const summary =
     `${pressure.name} ${formatPlain(lrv)} to ${formatPlain(urv)} ${pressure.unit} gives ` +
     `${formatPlain(outputLow)} to ${formatPlain(outputHigh)} ${output.unit}; the body reaches ` +
@@ -60,8 +65,8 @@ export function Stave({
   return (
     <StaveDrawing
       rails={rails}
-      joins={JOINS.map(joinAt)}
-      marker={marker === undefined ? null : joinAt(((marker - lrv) / (urv - lrv)) * 100)}
+      joins={JOINS.map((percent) => joinAt(appliedAtPercent(configuration, percent), `${percent} %`))}
+      marker={marker === undefined ? null : joinAt(marker, 'applied')}
       summary={summary}
       spacing={spacing}
     />

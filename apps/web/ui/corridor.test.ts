@@ -7,9 +7,9 @@ const run = {
     configuration: TEST_CONFIGURATION,
     tolerance: { percentOfSpan: 0.25, adjustAbovePercentOfLimit: 70 },
     points: [
-      { position: 1, direction: 'up' as const, nominalPercent: 0, nominalApplied: 120 },
-      { position: 2, direction: 'up' as const, nominalPercent: 100, nominalApplied: 620 },
-      { position: 3, direction: 'down' as const, nominalPercent: 0, nominalApplied: 120 },
+      { position: 1, cycle: 1, direction: 'up' as const, nominalPercent: 0, nominalApplied: 120 },
+      { position: 2, cycle: 1, direction: 'up' as const, nominalPercent: 100, nominalApplied: 620 },
+      { position: 3, cycle: 1, direction: 'down' as const, nominalPercent: 0, nominalApplied: 120 },
     ],
   },
   readings: [

@@ -10,3 +10,9 @@ export function readNumber(text: string): { value: number | null; error: string 
     throw error;
   }
 }
+
+/** A typed number, null of an empty field, NaN of one that is none: a schema then says what is wrong. */
+export function typedNumber(text: string): number | null {
+  const { value, error } = readNumber(text);
+  return error === null ? value : NaN;
+}

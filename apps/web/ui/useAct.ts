@@ -1,26 +1,17 @@
 'use client';
-import { useState, useTransition, type SubmitEvent } from 'react';
+import type { SubmitEvent } from 'react';
 import { DONE, type Answer } from '@/server/answer';
+import { useSubmit } from './useSubmit';
 
 /**
  * Sends a form to an act and keeps its answer. Unlike a form's own `action`, it leaves the fields as they were typed
  * when the act is refused.
  */
 export function useAct(action: (before: Answer, form: FormData) => Promise<Answer>) {
-  const [answer, setAnswer] = useState<Answer>(DONE);
-  const [isPending, startTransition] = useTransition();
+  const { answer, isPending, submit } = useSubmit((form: FormData) => action(DONE, form));
   const onSubmit = (event: SubmitEvent<HTMLFormElement>) => {
     event.preventDefault();
-    const form = new FormData(event.currentTarget, event.nativeEvent.submitter);
-    startTransition(async () => {
-      try {
-        setAnswer(await action(answer, form));
-      } catch (error) {
-        // A redirect travels as a thrown value and is the router's; only a lost server is told here.
-        if (!(error instanceof TypeError)) throw error;
-        setAnswer({ error: 'The server does not answer. Nothing was lost; try again in a moment.' });
-      }
-    });
+    submit(new FormData(event.currentTarget, event.nativeEvent.submitter));
   };
   return { answer, isPending, onSubmit };
 }

@@ -5,7 +5,8 @@ import { StoreError } from './errors';
 import { findInstrument } from './instruments';
 import { lockJobAt, moveJob } from './job-stages';
 import { requireWorker, type Actor } from './people';
-import { listReferences, rankReferences, type Reference } from './references';
+import { fitOf, quantityWanted, type Side } from './reference-fit';
+import { findReference, type Reference } from './references';
 import { startRun } from './runs';
 
 export interface Ambient {
@@ -28,6 +29,8 @@ export interface Connection {
   readonly meter: Reference;
   readonly ambient: Ambient;
   readonly checksDone: readonly ConnectCheck[];
+  /** Why a reference was used that did not fit; empty where both did. */
+  readonly referenceReason: string;
   readonly madeBy: string;
   readonly madeAt: Date;
 }
@@ -35,34 +38,37 @@ export interface Connection {
 /** The connection in force for a job: the last one made. */
 export async function connectionOfJob(db: Queryable, jobId: number): Promise<Connection | null> {
   const [row] = await db.query<{
-    pressureReferenceId: number;
-    meterId: number;
+    pressureModuleId: number;
+    meterModuleId: number;
     ambient: Ambient;
     checksDone: ConnectCheck[];
+    referenceReason: string;
     madeBy: string;
     madeAt: Date;
   }>(
-    `select pressure_reference_id as "pressureReferenceId", meter_id as "meterId",
+    `select pressure_module_id as "pressureModuleId", meter_module_id as "meterModuleId",
        json_build_object('temperatureC', ambient_c, 'humidityPercent', humidity_percent,
          'barometerHpa', barometer_hpa) as ambient,
-       checks_done as "checksDone", person.name as "madeBy", made_at as "madeAt"
+       checks_done as "checksDone", reference_reason as "referenceReason", person.name as "madeBy",
+       made_at as "madeAt"
      from connection join person on person.id = made_by where job_id = $1 order by connection.id desc limit 1`,
     [jobId],
   );
   if (row === undefined) return null;
-  const { pressureReferenceId, meterId, ...rest } = row;
-  const references = await listReferences(db);
-  const byId = (id: number): Reference => {
-    const found = references.find((reference) => reference.id === id);
-    if (found === undefined) throw new StoreError({ code: 'no-such', what: 'reference', name: id });
-    return found;
-  };
-  return { ...rest, pressureReference: byId(pressureReferenceId), meter: byId(meterId) };
+  const { pressureModuleId, meterModuleId, ...rest } = row;
+  const [pressureReference, meter] = await Promise.all([
+    findReference(db, pressureModuleId),
+    findReference(db, meterModuleId),
+  ]);
+  return { ...rest, pressureReference, meter };
 }
 
 export interface NewConnection {
-  readonly pressureReference: string;
-  readonly meter: string;
+  /** Numbers of the modules used. */
+  readonly pressureReference: number;
+  readonly meter: number;
+  /** Why a reference is used that does not fit; needed when one is. */
+  readonly referenceReason: string;
   readonly ambient: Ambient;
   readonly checksDone: readonly ConnectCheck[];
   /** Why a check was left out; needed when one is. */
@@ -71,7 +77,7 @@ export interface NewConnection {
 
 /**
  * Keeps the connection, begins the as-found run and moves the job to it.
- * @throws StoreError `reference-unfit`, `reason-needed`, `wrong-stage`, `no-such`, `unknown-person`, `not-allowed`
+ * @throws StoreError `reference-unfit`, `reference-reason-needed`, `reason-needed`, `wrong-stage`, `no-such`, `unknown-person`, `not-allowed`
  */
 export async function connectJob(
   tx: Queryable,
@@ -82,25 +88,28 @@ export async function connectJob(
   await requireWorker(tx, actor);
   const { instrumentId } = await lockJobAt(tx, jobId, 'connect');
   const instrument = await findInstrument(tx, { id: instrumentId });
-  const references = await listReferences(tx);
-  const choose = (tag: string, quantity: Reference['quantity']): Reference => {
-    const fit = rankReferences(references, quantity, instrument, actor.today).find(
-      ({ reference }) => reference.tag === tag,
-    );
-    if (fit === undefined)
-      throw new StoreError({ code: 'no-such', what: `${quantity} reference`, name: tag });
-    if (fit.unfit !== null) throw new StoreError({ code: 'reference-unfit', tag, why: fit.unfit });
-    return fit.reference;
+  const choose = async (id: number, side: Side): Promise<Reference> => {
+    const reference = await findReference(tx, id);
+    if (reference.quantity !== quantityWanted(instrument, side))
+      throw new StoreError({
+        code: 'reference-unfit',
+        tag: reference.tag,
+        why: `it measures ${reference.quantity}`,
+      });
+    const { unfit } = fitOf(reference, instrument, side, actor.today);
+    if (unfit !== null && entry.referenceReason.trim() === '')
+      throw new StoreError({ code: 'reference-reason-needed', tag: reference.tag, why: unfit });
+    return reference;
   };
   const left = CONNECT_CHECKS.filter((check) => !entry.checksDone.includes(check));
   if (left.length > 0 && entry.note.trim() === '')
     throw new StoreError({ code: 'reason-needed', why: `not ticked is "${left.join('", "')}"` });
-  const pressureReference = choose(entry.pressureReference, 'pressure');
-  const meter = choose(entry.meter, 'current');
+  const pressureReference = await choose(entry.pressureReference, 'input');
+  const meter = await choose(entry.meter, 'output');
   const { temperatureC, humidityPercent, barometerHpa } = entry.ambient;
   await tx.query(
-    `insert into connection (job_id, pressure_reference_id, meter_id, ambient_c, humidity_percent, barometer_hpa,
-       checks_done, made_by, made_at) values ($1, $2, $3, $4, $5, $6, $7, $8, $9)`,
+    `insert into connection (job_id, pressure_module_id, meter_module_id, ambient_c, humidity_percent, barometer_hpa,
+       checks_done, reference_reason, made_by, made_at) values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)`,
     [
       jobId,
       pressureReference.id,
@@ -109,6 +118,7 @@ export async function connectJob(
       humidityPercent,
       barometerHpa,
       entry.checksDone,
+      entry.referenceReason.trim(),
       actor.personId,
       actor.at,
     ],
@@ -120,6 +130,11 @@ export async function connectJob(
   await appendToTrail(tx, actor, {
     act: 'connect',
     subject: { kind: 'job', id: jobId },
-    detail: { ...entry, note: entry.note.trim() },
+    detail: {
+      ...entry,
+      pressureReference: pressureReference.tag,
+      meter: meter.tag,
+      note: entry.note.trim(),
+    },
   });
 }

@@ -14,7 +14,17 @@ const REFUSALS: readonly Refusal[] = [
   { code: 'already-adjusted' },
   { code: 'reason-needed', why: 'a check was left out' },
   { code: 'reference-unfit', tag: 'DW-01', why: 'it does not cover the points' },
+  { code: 'reference-reason-needed', tag: 'DW-01', why: 'it has no certificate' },
   { code: 'range-unfit', why: 'The span is smaller than the least span.' },
+  { code: 'not-walkable', why: 'The instrument is retired.' },
+  { code: 'taken', what: 'instrument', name: 'PT-1' },
+  { code: 'changed-meanwhile', what: 'PT-1' },
+  { code: 'as-found-only', procedure: 'As found only' },
+  { code: 'not-first' },
+  { code: 'last-administrator' },
+  { code: 'wrong-password' },
+  { code: 'too-many-tries', minutes: 15 },
+  { code: 'not-a-demo' },
 ];
 
 it.each(REFUSALS.map((refusal) => [refusal.code, refusal] as const))(

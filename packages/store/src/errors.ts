@@ -12,7 +12,17 @@ export type Refusal =
   | { code: 'already-adjusted' }
   | { code: 'reason-needed'; why: string }
   | { code: 'reference-unfit'; tag: string; why: string }
-  | { code: 'range-unfit'; why: string };
+  | { code: 'reference-reason-needed'; tag: string; why: string }
+  | { code: 'range-unfit'; why: string }
+  | { code: 'taken'; what: string; name: string }
+  | { code: 'changed-meanwhile'; what: string }
+  | { code: 'not-walkable'; why: string }
+  | { code: 'as-found-only'; procedure: string }
+  | { code: 'not-first' }
+  | { code: 'last-administrator' }
+  | { code: 'wrong-password' }
+  | { code: 'too-many-tries'; minutes: number }
+  | { code: 'not-a-demo' };
 
 export class StoreError extends Error {
   readonly refusal: Refusal;
@@ -30,7 +40,7 @@ function describeRefusal(refusal: Refusal): string {
     case 'not-allowed':
       return `${refusal.person} has the role ${refusal.role}, which may not do this.`;
     case 'unknown-person':
-      return 'Choose who is working first: every act is kept with a name.';
+      return 'Sign in first: every act is kept with a name.';
     case 'wrong-stage':
       return `The job is at ${refusal.stage}; this belongs to ${refusal.wanted}. Reload to see where it stands.`;
     case 'job-already-open':
@@ -49,7 +59,45 @@ function describeRefusal(refusal: Refusal): string {
       return `Say why: ${refusal.why}.`;
     case 'reference-unfit':
       return `${refusal.tag} cannot be used: ${refusal.why}.`;
+    case 'reference-reason-needed':
+      return `${refusal.tag} does not fit: ${refusal.why}. Choose another, or say why it is used all the same.`;
     case 'range-unfit':
+    case 'not-walkable':
       return refusal.why;
+    case 'as-found-only':
+      return `Under the procedure ${refusal.procedure} nothing is adjusted. Leave it as found and report it.`;
+    case 'not-first':
+      return 'This installation already has an administrator. Sign in instead.';
+    case 'last-administrator':
+      return 'This is the last administrator. Make somebody else one first.';
+    case 'wrong-password':
+      return 'Login and password do not belong together.';
+    case 'too-many-tries':
+      return `Too many tries for this login. Wait ${refusal.minutes} minutes, or ask an administrator.`;
+    case 'not-a-demo':
+      return 'Only a demo signs in without a password.';
+    case 'taken':
+      return `There is already ${/^[aeiou]/.test(refusal.what) ? 'an' : 'a'} ${refusal.what} ${refusal.name}.`;
+    case 'changed-meanwhile':
+      return `Somebody else has changed ${refusal.what} in the meantime. Open it again in another tab to compare; what you typed is still here.`;
+  }
+}
+
+const UNIQUE_VIOLATION = '23505';
+
+/**
+ * Runs a write whose name must be free.
+ * @throws StoreError `taken` where the database says that it is not
+ */
+export async function refuseTaken<T>(
+  { what, name }: { readonly what: string; readonly name: string },
+  write: () => Promise<T>,
+): Promise<T> {
+  try {
+    return await write();
+  } catch (error) {
+    if (error instanceof Error && 'code' in error && error.code === UNIQUE_VIOLATION)
+      throw new StoreError({ code: 'taken', what, name });
+    throw error;
   }
 }

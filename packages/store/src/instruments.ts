@@ -1,95 +1,114 @@
-/** Instruments, their bodies and the versions of their configuration. */
-import { convertPressure, isPressureUnit, type SignalRange, type PressureUnit } from '@barys/core';
+/** Instruments as the plant knows them. What is set in one is its configuration, what it is made of its body. */
+import { PRESSURE_KINDS } from '@barys/core';
+import { z } from 'zod';
 import { appendToTrail } from './audit';
+import { BODY_JSON, type Body } from './bodies';
+import {
+  addConfiguration,
+  CONFIGURATION_JSON,
+  toVersion,
+  type ConfigurationVersion,
+  type NewConfiguration,
+} from './configurations';
 import type { Queryable } from './database';
-import { StoreError } from './errors';
-import { requireWorker, type Actor } from './people';
+import { refuseTaken, StoreError } from './errors';
+import { requireKeeper, type Actor } from './people';
+import { PROCEDURE_JOIN, PROCEDURE_JSON, type ProcedureInForce } from './procedures';
 
-export interface Body {
-  readonly model: string;
-  readonly unit: PressureUnit;
-  readonly lowerRangeLimit: number;
-  readonly upperRangeLimit: number;
-  readonly leastSpan: number;
-}
+export const CRITICALITIES = ['safety function', 'quality', 'environment', 'general'] as const;
+export const MEASURES = ['pressure', 'differential pressure', 'level', 'flow', 'vacuum'] as const;
+export const STATES = ['in service', 'spare', 'out', 'retired'] as const;
+/** Hazards that are asked for by name; others are written out. */
+export const HAZARDS = ['toxic', 'hot', 'oxygen', 'hazardous area', 'high pressure'] as const;
 
-/** The tolerance of an instrument as it is registered. */
-export interface SpanTolerance {
-  /** Largest allowed error either way, per cent of the absolute output span. */
-  readonly percentOfSpan: number;
-  /** Above this part of the limit an adjustment is advised, per cent of the limit. */
-  readonly adjustAbovePercentOfLimit: number;
-}
+const text = (most: number) => z.string().trim().max(most, `At most ${most} characters, please.`);
 
-/** The range with its units, and what else is set in the instrument. */
-export interface Configuration extends SignalRange {
-  readonly version: number;
-  readonly inputUnit: PressureUnit;
-  readonly outputUnit: 'mA';
-  readonly transfer: 'linear';
-  readonly dampingS: number;
-  readonly displayUnit: string;
-  readonly displayLow: number;
-  readonly displayHigh: number;
-}
-
-export interface Instrument {
-  readonly id: number;
-  readonly tag: string;
-  readonly serial: string;
-  readonly service: string;
-  readonly area: string;
-  readonly hazards: readonly string[];
-  readonly kind: 'gauge';
-  readonly tolerance: SpanTolerance;
-  /** Per cents of the input span, rising. */
-  readonly testPoints: readonly number[];
-  readonly intervalMonths: number;
+export const instrumentSchema = z.object({
+  tag: z
+    .string()
+    .trim()
+    .toUpperCase()
+    .regex(
+      /^[A-Z0-9][A-Z0-9-]{1,31}$/,
+      'A tag is 2 to 32 letters, digits and hyphens, and begins with no hyphen.',
+    ),
+  serial: text(60),
+  service: text(120).min(1, 'Say what the instrument serves.'),
+  description: text(500),
+  site: text(60),
+  area: text(60).min(1, 'An area is needed: the walk is ordered by it.'),
+  /** Place in the walk through the area; null where none is given. */
+  walk: z
+    .number({ error: 'The place in the walk is a whole number.' })
+    .int('The place in the walk is a whole number.')
+    .min(1, 'The place in the walk counts from 1.')
+    .max(99999)
+    .nullable(),
+  hazards: z.array(text(80).min(1)).max(20),
+  loop: text(32),
+  criticality: z.enum(CRITICALITIES),
+  measures: z.enum(MEASURES),
+  kind: z.enum(PRESSURE_KINDS),
+  bodyId: z.number({ error: 'Choose a body from the list.' }).int().positive('Choose a body from the list.'),
+  procedureId: z
+    .number({ error: 'Choose a procedure from the list.' })
+    .int()
+    .positive('Choose a procedure from the list.'),
+  /** The tolerance as it is registered: a largest error either way, per cent of the absolute output span. */
+  tolerance: z.object({
+    percentOfSpan: z
+      .number({ error: 'The tolerance is a number.' })
+      .positive('The tolerance must be greater than zero.')
+      .max(100, 'A tolerance is at most 100 % of span.'),
+    /** Above this part of the limit an adjustment is advised, per cent of the limit. */
+    adjustAbovePercentOfLimit: z
+      .number({ error: 'The adjust limit is a number.' })
+      .positive('The adjust limit must be greater than zero.')
+      .max(100, 'The adjust limit is at most 100 % of the tolerance.'),
+  }),
+  intervalMonths: z
+    .number({ error: 'The interval is a whole number of months.' })
+    .int('The interval is a whole number of months.')
+    .min(1, 'The interval is at least one month.')
+    .max(240, 'The interval is at most 240 months.'),
   /** ISO date of the next calibration. */
-  readonly dueOn: string;
+  dueOn: z.iso.date('The due date is a date, such as 2026-03-31.'),
+  owner: text(60),
+  state: z.enum(STATES),
+});
+
+export type NewInstrument = z.infer<typeof instrumentSchema>;
+export type SpanTolerance = NewInstrument['tolerance'];
+
+export interface Instrument extends Readonly<Omit<NewInstrument, 'bodyId' | 'procedureId'>> {
+  readonly id: number;
+  readonly revision: number;
+  /** How it is calibrated, in the version in force. */
+  readonly procedure: ProcedureInForce;
   readonly body: Body;
   /** The configuration in force: the newest version. */
-  readonly configuration: Configuration & {
-    readonly madeBy: string;
-    readonly madeAt: Date;
-    readonly reason: string;
-  };
-}
-
-interface InstrumentRow extends Omit<Instrument, 'tolerance'> {
-  tolerancePercentOfSpan: number;
-  adjustAbovePercentOfLimit: number;
+  readonly configuration: ConfigurationVersion;
 }
 
 const INSTRUMENT_SQL = `
-  select instrument.id, tag, serial, service, area, hazards, kind,
-    tolerance_percent_of_span as "tolerancePercentOfSpan",
-    adjust_above_percent_of_limit as "adjustAbovePercentOfLimit",
-    test_points::float8[] as "testPoints", interval_months as "intervalMonths", due_on as "dueOn",
-    json_build_object('model', model, 'unit', body.unit, 'lowerRangeLimit', lower_range_limit,
-      'upperRangeLimit', upper_range_limit, 'leastSpan', least_span) as body,
-    json_build_object('version', version, 'inputUnit', input_unit, 'lrv', lrv, 'urv', urv,
-      'outputUnit', output_unit, 'outputLow', output_low, 'outputHigh', output_high, 'transfer', transfer,
-      'dampingS', damping_s, 'displayUnit', display_unit, 'displayLow', display_low, 'displayHigh', display_high,
-      'madeBy', person.name, 'madeAt', made_at, 'reason', reason) as configuration
+  select instrument.id, instrument.revision, tag, serial, service, description, site, area, walk, hazards, loop,
+    criticality, measures, kind, owner, state,
+    json_build_object('percentOfSpan', tolerance_percent_of_span,
+      'adjustAbovePercentOfLimit', adjust_above_percent_of_limit) as tolerance,
+    interval_months as "intervalMonths", due_on as "dueOn",
+    ${BODY_JSON} as body, ${CONFIGURATION_JSON} as configuration, ${PROCEDURE_JSON} as procedure
   from instrument
     join body on body.id = body_id
+    ${PROCEDURE_JOIN}
     join lateral (
       select * from configuration where instrument_id = instrument.id order by version desc limit 1
     ) configuration on true
     join person on person.id = made_by`;
 
-function toInstrument({
-  tolerancePercentOfSpan,
-  adjustAbovePercentOfLimit,
-  ...row
-}: InstrumentRow): Instrument {
-  return {
-    ...row,
-    tolerance: { percentOfSpan: tolerancePercentOfSpan, adjustAbovePercentOfLimit },
-    configuration: { ...row.configuration, madeAt: new Date(row.configuration.madeAt) },
-  };
-}
+export const toInstrument = (row: Instrument): Instrument => ({
+  ...row,
+  configuration: toVersion(row.configuration),
+});
 
 /** @throws StoreError `no-such` */
 export async function findInstrument(
@@ -97,127 +116,171 @@ export async function findInstrument(
   key: { tag: string } | { id: number },
 ): Promise<Instrument> {
   const [column, value] = 'tag' in key ? ['tag', key.tag] : ['instrument.id', key.id];
-  const [row] = await db.query<InstrumentRow>(`${INSTRUMENT_SQL} where ${column} = $1`, [value]);
+  const [row] = await db.query<Instrument>(`${INSTRUMENT_SQL} where ${column} = $1`, [value]);
   if (row === undefined) throw new StoreError({ code: 'no-such', what: 'instrument', name: value });
   return toInstrument(row);
 }
 
-/** Instruments in the order they come due. */
-export async function listInstruments(db: Queryable, limit: number): Promise<Instrument[]> {
-  const rows = await db.query<InstrumentRow>(`${INSTRUMENT_SQL} order by due_on, tag limit $1`, [limit]);
+/** Instruments in service in the order they come due. */
+export async function instrumentsDueNext(db: Queryable, limit: number): Promise<Instrument[]> {
+  const rows = await db.query<Instrument>(
+    `${INSTRUMENT_SQL} where state = 'in service' order by due_on, tag limit $1`,
+    [limit],
+  );
   return rows.map(toInstrument);
 }
 
-export async function addBody(tx: Queryable, body: Body): Promise<void> {
-  await tx.query(
-    'insert into body (model, unit, lower_range_limit, upper_range_limit, least_span) values ($1, $2, $3, $4, $5)',
-    [body.model, body.unit, body.lowerRangeLimit, body.upperRangeLimit, body.leastSpan],
+/** Several instruments, in the order of the walk. */
+export async function instrumentsOf(db: Queryable, ids: readonly number[]): Promise<Instrument[]> {
+  const rows = await db.query<Instrument>(
+    `${INSTRUMENT_SQL} where instrument.id = any($1) order by area, walk, tag`,
+    [ids],
   );
+  return rows.map(toInstrument);
 }
 
-export interface NewInstrument {
-  readonly tag: string;
-  readonly serial: string;
-  readonly service: string;
-  readonly area: string;
-  readonly hazards: readonly string[];
-  readonly bodyModel: string;
-  readonly tolerance: SpanTolerance;
-  readonly intervalMonths: number;
-  readonly dueOn: string;
+const COLUMNS = `tag, serial, service, description, site, area, walk, hazards, loop, criticality, measures, kind,
+  body_id, procedure_id, tolerance_percent_of_span, adjust_above_percent_of_limit, interval_months, due_on, owner, state`;
+
+const valuesOf = (entry: NewInstrument): unknown[] => [
+  entry.tag,
+  entry.serial,
+  entry.service,
+  entry.description,
+  entry.site,
+  entry.area,
+  entry.walk,
+  entry.hazards,
+  entry.loop,
+  entry.criticality,
+  entry.measures,
+  entry.kind,
+  entry.bodyId,
+  entry.procedureId,
+  entry.tolerance.percentOfSpan,
+  entry.tolerance.adjustAbovePercentOfLimit,
+  entry.intervalMonths,
+  entry.dueOn,
+  entry.owner,
+  entry.state,
+];
+
+async function requireParts(tx: Queryable, { bodyId, procedureId }: NewInstrument): Promise<void> {
+  const [body] = await tx.query('select from body where id = $1', [bodyId]);
+  if (body === undefined) throw new StoreError({ code: 'no-such', what: 'body', name: bodyId });
+  const [procedure] = await tx.query('select from procedure where id = $1', [procedureId]);
+  if (procedure === undefined)
+    throw new StoreError({ code: 'no-such', what: 'procedure', name: procedureId });
 }
 
 /**
- * Enters an instrument. It needs a configuration before it can be calibrated.
- * @throws StoreError `no-such` body, `unknown-person`, `not-allowed`
+ * Enters an instrument with its first configuration.
+ * @throws StoreError `taken`, `no-such` body, `range-unfit`, `unknown-person`, `not-allowed`
  */
-export async function addInstrument(tx: Queryable, actor: Actor, entry: NewInstrument): Promise<number> {
-  await requireWorker(tx, actor);
-  const [row] = await tx.query<{ id: number }>(
-    `insert into instrument (tag, serial, service, area, hazards, body_id, kind, tolerance_percent_of_span,
-       adjust_above_percent_of_limit, interval_months, due_on)
-     select $1, $2, $3, $4, $5, body.id, 'gauge', $7, $8, $9, $10 from body where model = $6 returning id`,
-    [
-      entry.tag,
-      entry.serial,
-      entry.service,
-      entry.area,
-      entry.hazards,
-      entry.bodyModel,
-      entry.tolerance.percentOfSpan,
-      entry.tolerance.adjustAbovePercentOfLimit,
-      entry.intervalMonths,
-      entry.dueOn,
-    ],
-  );
-  if (row === undefined) throw new StoreError({ code: 'no-such', what: 'body', name: entry.bodyModel });
-  await appendToTrail(tx, actor, { act: 'add instrument', subject: { kind: 'instrument', id: row.id } });
-  return row.id;
-}
-
-/** Why a range does not fit a body, in words, or null. */
-export function rangeMisfit(body: Body, unit: PressureUnit, lrv: number, urv: number): string | null {
-  const [low, high] = [
-    convertPressure(Math.min(lrv, urv), unit, body.unit),
-    convertPressure(Math.max(lrv, urv), unit, body.unit),
-  ];
-  const limits = `${body.lowerRangeLimit} to ${body.upperRangeLimit} ${body.unit}`;
-  if (low < body.lowerRangeLimit || high > body.upperRangeLimit)
-    return `The range reaches outside the limits of the body ${body.model}, ${limits}.`;
-  if (high - low < body.leastSpan)
-    return `The span is smaller than the least span of the body ${body.model}, ${body.leastSpan} ${body.unit}.`;
-  return null;
-}
-
-/**
- * Puts a new version of the configuration in force.
- * @throws StoreError `range-unfit`, `no-such`, `unknown-person`, `not-allowed`
- */
-export async function addConfiguration(
+export async function addInstrument(
   tx: Queryable,
   actor: Actor,
-  instrumentId: number,
-  {
-    reason,
-    ...entry
-  }: Omit<Configuration, 'version' | 'transfer' | 'outputUnit'> & { readonly reason: string },
-): Promise<void> {
-  await requireWorker(tx, actor);
-  if (!isPressureUnit(entry.inputUnit))
-    throw new StoreError({ code: 'no-such', what: 'unit', name: entry.inputUnit });
-  const [body] = await tx.query<Body>(
-    `select model, unit, lower_range_limit as "lowerRangeLimit", upper_range_limit as "upperRangeLimit",
-       least_span as "leastSpan"
-     from body join instrument on body_id = body.id where instrument.id = $1`,
-    [instrumentId],
+  entry: NewInstrument,
+  configuration: NewConfiguration,
+): Promise<number> {
+  await requireKeeper(tx, actor);
+  await requireParts(tx, entry);
+  const [row] = await refuseTaken({ what: 'instrument', name: entry.tag }, () =>
+    tx.query<{ id: number }>(
+      `insert into instrument (${COLUMNS})
+       values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16, $17, $18, $19, $20) returning id`,
+      valuesOf(entry),
+    ),
   );
-  if (body === undefined) throw new StoreError({ code: 'no-such', what: 'instrument', name: instrumentId });
-  const why = rangeMisfit(body, entry.inputUnit, entry.lrv, entry.urv);
-  if (why !== null) throw new StoreError({ code: 'range-unfit', why });
-  const [row] = await tx.query<{ version: number }>(
-    `insert into configuration (instrument_id, version, input_unit, lrv, urv, output_unit, output_low, output_high,
-       transfer, damping_s, display_unit, display_low, display_high, made_by, made_at, reason)
-     values ($1, (select coalesce(max(version), 0) + 1 from configuration where instrument_id = $1), $2, $3, $4, 'mA',
-       $5, $6, 'linear', $7, $8, $9, $10, $11, $12, $13) returning version`,
-    [
-      instrumentId,
-      entry.inputUnit,
-      entry.lrv,
-      entry.urv,
-      entry.outputLow,
-      entry.outputHigh,
-      entry.dampingS,
-      entry.displayUnit,
-      entry.displayLow,
-      entry.displayHigh,
-      actor.personId,
-      actor.at,
-      reason,
-    ],
+  const id = row?.id ?? 0;
+  await appendToTrail(tx, actor, {
+    act: 'add instrument',
+    subject: { kind: 'instrument', id },
+    detail: { ...entry },
+  });
+  await addConfiguration(tx, actor, id, configuration);
+  return id;
+}
+
+/** The tolerance that counts: the procedure's where it has one, else the instrument's own. */
+export function toleranceOf({
+  tolerance,
+  procedure: { content },
+}: Pick<Instrument, 'tolerance' | 'procedure'>): SpanTolerance {
+  return {
+    percentOfSpan: content.tolerancePercentOfSpan ?? tolerance.percentOfSpan,
+    adjustAbovePercentOfLimit: content.adjustAbovePercentOfLimit ?? tolerance.adjustAbovePercentOfLimit,
+  };
+}
+
+/** What an instrument's register entry says now, for a form and for the trail. */
+export function entryOf({
+  id: _id,
+  revision: _revision,
+  procedure,
+  configuration: _range,
+  body,
+  ...entry
+}: Instrument): NewInstrument {
+  return { ...entry, hazards: [...entry.hazards], bodyId: body.id, procedureId: procedure.id };
+}
+
+/**
+ * Changes the register entry of an instrument; its configuration is changed by a new version only.
+ * @param revision the one that was being edited
+ * @throws StoreError `changed-meanwhile`, `taken`, `no-such`, `unknown-person`, `not-allowed`
+ */
+export async function changeInstrument(
+  tx: Queryable,
+  actor: Actor,
+  id: number,
+  revision: number,
+  entry: NewInstrument,
+): Promise<void> {
+  await requireKeeper(tx, actor);
+  await requireParts(tx, entry);
+  const before = await findInstrument(tx, { id });
+  const changed = await refuseTaken({ what: 'instrument', name: entry.tag }, () =>
+    tx.query(
+      `update instrument set (${COLUMNS}, revision) =
+         ($3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16, $17, $18, $19, $20, $21, $22, revision + 1)
+       where id = $1 and revision = $2 returning id`,
+      [id, revision, ...valuesOf(entry)],
+    ),
+  );
+  if (changed.length === 0) throw new StoreError({ code: 'changed-meanwhile', what: before.tag });
+  const old = entryOf(before);
+  const differing = (Object.keys(entry) as (keyof NewInstrument)[]).filter(
+    (name) => JSON.stringify(old[name]) !== JSON.stringify(entry[name]),
   );
   await appendToTrail(tx, actor, {
-    act: 'configure instrument',
-    subject: { kind: 'instrument', id: instrumentId },
-    detail: { version: row?.version, ...entry },
+    act: 'change instrument',
+    subject: { kind: 'instrument', id },
+    detail: Object.fromEntries(differing.map((name) => [name, { before: old[name], after: entry[name] }])),
   });
+}
+
+/**
+ * Gives several instruments one owner.
+ * @throws StoreError `unknown-person`, `not-allowed`
+ */
+export async function assignOwner(
+  tx: Queryable,
+  actor: Actor,
+  ids: readonly number[],
+  owner: string,
+): Promise<void> {
+  await requireKeeper(tx, actor);
+  const changed = await tx.query<{ id: number; before: string }>(
+    `update instrument set owner = $2, revision = instrument.revision + 1
+     from (select id, owner from instrument where id = any($1) for no key update) old
+     where instrument.id = old.id and old.owner <> $2 returning instrument.id, old.owner as before`,
+    [ids, owner],
+  );
+  for (const { id, before } of changed)
+    await appendToTrail(tx, actor, {
+      act: 'change instrument',
+      subject: { kind: 'instrument', id },
+      detail: { owner: { before, after: owner } },
+    });
 }

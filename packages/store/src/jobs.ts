@@ -8,7 +8,7 @@ import { StoreError } from './errors';
 import { evaluateStoredRun, missingPoints } from './evaluation';
 import { findInstrument, type Instrument } from './instruments';
 import { lockJobAt, moveJob, type Passage, type Stage } from './job-stages';
-import { requireWorker, type Actor } from './people';
+import { requirePlanner, requireWorker, type Actor } from './people';
 import { runsOfJob, startRun, type Run, type RunKind } from './runs';
 
 export const JOB_REASONS = ['due', 'fault', 'check'] as const;
@@ -102,13 +102,25 @@ export function asLeftRun(job: Pick<JobFile, 'runs'>): Run | null {
   return job.runs.filter((run) => run.kind === 'as-left').at(-1) ?? null;
 }
 
+/** Why the stages of a job cannot be walked for an instrument yet, in words; null where they can. */
+export function whyNotWalkable({ configuration, kind, state }: Instrument): string | null {
+  if (state === 'retired') return 'The instrument is retired.';
+  if (configuration.outputUnit !== 'mA')
+    return 'Jobs on instruments without a current output are not built yet; the register entry is complete.';
+  if (kind === 'absolute' || kind === 'vacuum')
+    return `Jobs on ${kind === 'absolute' ? 'absolute' : 'vacuum'} instruments are not built yet; the register entry is complete.`;
+  return null;
+}
+
 /**
  * Opens a visit to an instrument.
- * @throws StoreError `no-such`, `job-already-open`, `unknown-person`, `not-allowed`
+ * @throws StoreError `not-walkable`, `no-such`, `job-already-open`, `unknown-person`, `not-allowed`
  */
 export async function openJob(tx: Queryable, actor: Actor, tag: string, reason: JobReason): Promise<number> {
-  await requireWorker(tx, actor);
+  await requirePlanner(tx, actor);
   const instrument = await findInstrument(tx, { tag });
+  const why = whyNotWalkable(instrument);
+  if (why !== null) throw new StoreError({ code: 'not-walkable', why });
   const [opened] = await tx.query<{ id: number }>(
     `insert into job (instrument_id, reason, opened_by, opened_at) values ($1, $2, $3, $4)
      on conflict (instrument_id) where signed_at is null do nothing returning id`,
@@ -127,6 +139,32 @@ export async function openJob(tx: Queryable, actor: Actor, tag: string, reason: 
     detail: { tag, reason },
   });
   return opened.id;
+}
+
+/**
+ * Opens a visit to each of several instruments; those that cannot be opened are told with their reason.
+ * @throws StoreError `unknown-person`, `not-allowed`
+ */
+export async function openJobsFor(
+  tx: Queryable,
+  actor: Actor,
+  instrumentIds: readonly number[],
+  reason: JobReason,
+): Promise<{ opened: number; refused: readonly string[] }> {
+  await requirePlanner(tx, actor);
+  const instruments = await tx.query<{ tag: string }>(
+    'select tag from instrument where id = any($1) order by area, walk, tag',
+    [instrumentIds],
+  );
+  const refused: string[] = [];
+  for (const { tag } of instruments)
+    try {
+      await openJob(tx, actor, tag, reason);
+    } catch (error) {
+      if (!(error instanceof StoreError)) throw error;
+      refused.push(error.refusal.code === 'not-walkable' ? `${tag}: ${error.message}` : error.message);
+    }
+  return { opened: instruments.length - refused.length, refused };
 }
 
 async function passStage(
@@ -184,7 +222,10 @@ export async function decideToAdjust(
   note: string,
 ): Promise<void> {
   await requireWorker(tx, actor);
-  await lockJobAt(tx, jobId, 'judge');
+  const { instrumentId } = await lockJobAt(tx, jobId, 'judge');
+  const { procedure } = await findInstrument(tx, { id: instrumentId });
+  if (procedure.content.isAsFoundOnly)
+    throw new StoreError({ code: 'as-found-only', procedure: procedure.name });
   await passStage(tx, actor, jobId, { from: 'judge', to: 'adjust', note: note.trim() }, 'decide to adjust');
 }
 

@@ -18,19 +18,13 @@ export class NewerDatabaseError extends Error {
   }
 }
 
-async function appliedMigrations(url: string): Promise<string[]> {
-  const client = new pg.Client({ connectionString: url });
-  await client.connect();
-  try {
-    const { rows: found } = await client.query<{ table: string | null }>('select to_regclass($1) as table', [
-      `public.${MIGRATIONS_TABLE}`,
-    ]);
-    if (found[0]?.table == null) return [];
-    const { rows } = await client.query<{ name: string }>(`select name from ${MIGRATIONS_TABLE} order by id`);
-    return rows.map((row) => row.name);
-  } finally {
-    await client.end();
-  }
+async function appliedMigrations(client: pg.Client): Promise<string[]> {
+  const { rows: found } = await client.query<{ table: string | null }>('select to_regclass($1) as table', [
+    `public.${MIGRATIONS_TABLE}`,
+  ]);
+  if (found[0]?.table == null) return [];
+  const { rows } = await client.query<{ name: string }>(`select name from ${MIGRATIONS_TABLE} order by id`);
+  return rows.map((row) => row.name);
 }
 
 /**
@@ -43,15 +37,22 @@ export async function migrate(url: string): Promise<string[]> {
   const known = (await readdir(MIGRATIONS_DIR))
     .filter((file) => file.endsWith('.sql'))
     .map((file) => file.slice(0, -4));
-  const unknown = (await appliedMigrations(url)).filter((name) => !known.includes(name));
-  if (unknown.length > 0) throw new NewerDatabaseError(unknown);
-  const applied = await runner({
-    databaseUrl: url,
-    dir: MIGRATIONS_DIR,
-    migrationsTable: MIGRATIONS_TABLE,
-    direction: 'up',
-    checkOrder: true,
-    log: () => undefined,
-  });
-  return applied.map((migration) => migration.name);
+  // A client of our own: the runner's would still be closing when this returns.
+  const client = new pg.Client({ connectionString: url });
+  await client.connect();
+  try {
+    const unknown = (await appliedMigrations(client)).filter((name) => !known.includes(name));
+    if (unknown.length > 0) throw new NewerDatabaseError(unknown);
+    const applied = await runner({
+      dbClient: client,
+      dir: MIGRATIONS_DIR,
+      migrationsTable: MIGRATIONS_TABLE,
+      direction: 'up',
+      checkOrder: true,
+      log: () => undefined,
+    });
+    return applied.map((migration) => migration.name);
+  } finally {
+    await client.end();
+  }
 }

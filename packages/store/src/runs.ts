@@ -1,11 +1,12 @@
 /** Runs and their readings. A run keeps what it was made with; a reading is written at once and never changed. */
-import { appliedAtPercent, isPressureUnit, parseTyped, upAndDown, type PressureUnit } from '@barys/core';
+import { isPressureUnit, parseTyped, plannedPoints, type PressureUnit } from '@barys/core';
 import { z } from 'zod';
 import { appendToTrail } from './audit';
+import { configurationCopySchema } from './configurations';
 import type { Connection } from './connections';
 import type { Queryable } from './database';
 import { StoreError } from './errors';
-import type { Instrument } from './instruments';
+import { toleranceOf, type Instrument } from './instruments';
 import { lockJobAt } from './job-stages';
 import { requireWorker, type Actor } from './people';
 
@@ -14,17 +15,17 @@ const pressureUnit = z.string().refine((unit): unit is PressureUnit => isPressur
 
 const referenceCopy = z.object({
   tag: z.string(),
+  /** The module used; empty where the reference has one range. */
+  name: z.string().default(''),
   description: z.string(),
   serial: z.string(),
   unit: z.string(),
   rangeLow: finite,
   rangeHigh: finite,
-  accuracyPercentOfReading: finite,
-  accuracyPercentOfRange: finite,
   resolution: finite,
   certificate: z.string(),
-  calibratedOn: z.string(),
-  dueOn: z.string(),
+  calibratedOn: z.string().nullable(),
+  dueOn: z.string().nullable(),
 });
 
 /** The run's own copy of all that it was made with, so that later changes elsewhere leave its record as it was. */
@@ -35,25 +36,17 @@ const madeWithSchema = z.object({
     lowerRangeLimit: finite,
     upperRangeLimit: finite,
     leastSpan: finite,
+    greatestSpan: finite.nullable().default(null),
   }),
-  configuration: z.object({
-    version: z.number().int(),
-    inputUnit: pressureUnit,
-    lrv: finite,
-    urv: finite,
-    outputUnit: z.literal('mA'),
-    outputLow: finite,
-    outputHigh: finite,
-    transfer: z.literal('linear'),
-    dampingS: finite,
-    displayUnit: z.string(),
-    displayLow: finite,
-    displayHigh: finite,
-  }),
+  configuration: configurationCopySchema,
+  /** Runs begun before there were procedures name none. */
+  procedure: z.object({ name: z.string(), version: z.number().int() }).nullable().default(null),
   tolerance: z.object({ percentOfSpan: finite, adjustAbovePercentOfLimit: finite }),
   points: z.array(
     z.object({
       position: z.number().int(),
+      /** Which climb of the run, from 1. */
+      cycle: z.number().int().default(1),
       direction: z.enum(['up', 'down']),
       nominalPercent: finite,
       /** In the input unit. */
@@ -101,19 +94,20 @@ const READING_SQL = `
 
 type ReadingRow = Reading & { runId: number; isSuperseded: boolean };
 
-/** The runs of a job, as found first, then as left by pass. */
-export async function runsOfJob(db: Queryable, jobId: number): Promise<Run[]> {
+async function runsWhere(db: Queryable, condition: string, value: unknown): Promise<Run[]> {
   const runs = await db.query<Omit<Run, 'readings' | 'superseded'>>(
     `select run.id, kind, pass, made_with as "madeWith", person.name as "startedBy", started_at as "startedAt"
-     from run join person on person.id = started_by where job_id = $1 order by kind, pass`,
-    [jobId],
+     from run join person on person.id = started_by where ${condition} order by kind, pass`,
+    [value],
   );
   const rows = await db.query<ReadingRow>(
-    `${READING_SQL} where run_id in (select id from run where job_id = $1) order by position, reading.id`,
-    [jobId],
+    `${READING_SQL} where run_id = any($1) order by position, reading.id`,
+    [runs.map(({ id }) => id)],
   );
+  const byRun = new Map<number, ReadingRow[]>(runs.map(({ id }) => [id, []]));
+  for (const row of rows) byRun.get(row.runId)?.push(row);
   return runs.map((run) => {
-    const own = rows.filter((row) => row.runId === run.id);
+    const own = byRun.get(run.id) ?? [];
     const pick = (isSuperseded: boolean): Reading[] =>
       own
         .filter((row) => row.isSuperseded === isSuperseded)
@@ -127,6 +121,16 @@ export async function runsOfJob(db: Queryable, jobId: number): Promise<Run[]> {
   });
 }
 
+/** The runs of a job, as found first, then as left by pass. */
+export const runsOfJob = (db: Queryable, jobId: number): Promise<Run[]> =>
+  runsWhere(db, 'job_id = $1', jobId);
+
+/** Several runs, by their numbers. */
+export async function runsById(db: Queryable, ids: readonly number[]): Promise<ReadonlyMap<number, Run>> {
+  const runs = await runsWhere(db, 'run.id = any($1)', ids);
+  return new Map(runs.map((run) => [run.id, run]));
+}
+
 /** Begins a run with copies of what is in force now. The caller has checked the stage. */
 export async function startRun(
   tx: Queryable,
@@ -136,13 +140,15 @@ export async function startRun(
   instrument: Instrument,
   connection: Connection,
 ): Promise<void> {
+  const { procedure } = instrument;
   const madeWith = madeWithSchema.parse({
     body: instrument.body,
     configuration: instrument.configuration,
-    tolerance: instrument.tolerance,
-    points: upAndDown(instrument.testPoints).map((point) => ({
+    tolerance: toleranceOf(instrument),
+    procedure: { name: procedure.name, version: procedure.version },
+    points: plannedPoints(procedure.content, instrument.configuration).map(({ applied, ...point }) => ({
       ...point,
-      nominalApplied: appliedAtPercent(instrument.configuration, point.nominalPercent),
+      nominalApplied: applied,
     })),
     pressureReference: connection.pressureReference,
     meter: connection.meter,

@@ -8,10 +8,11 @@ const MADE_WITH: StoredRun['madeWith'] = {
     inputUnit: 'bar',
     lrv: 0,
     urv: 6,
+    signal: 'mA-4-20',
     outputUnit: 'mA',
     outputLow: 4,
     outputHigh: 20,
-    transfer: 'linear',
+    transferFunction: { kind: 'linear' },
     dampingS: 2,
     displayUnit: 'bar',
     displayLow: 0,
@@ -19,9 +20,9 @@ const MADE_WITH: StoredRun['madeWith'] = {
   },
   tolerance: { percentOfSpan: 0.25, adjustAbovePercentOfLimit: 70 },
   points: [
-    { position: 1, direction: 'up', nominalPercent: 0, nominalApplied: 0 },
-    { position: 2, direction: 'up', nominalPercent: 100, nominalApplied: 6 },
-    { position: 3, direction: 'down', nominalPercent: 0, nominalApplied: 0 },
+    { position: 1, cycle: 1, direction: 'up', nominalPercent: 0, nominalApplied: 0 },
+    { position: 2, cycle: 1, direction: 'up', nominalPercent: 100, nominalApplied: 6 },
+    { position: 3, cycle: 1, direction: 'down', nominalPercent: 0, nominalApplied: 0 },
   ],
 };
 

@@ -21,7 +21,17 @@ import {
   signJob,
 } from '../src/index';
 import { throwaway, type Throwaway } from './throwaway';
-import { CONNECTION, jobAtAsFound, lastRunId, plantWorks, reading, readAll, TAG, type Works } from './works';
+import {
+  CONNECTION,
+  MODULE,
+  jobAtAsFound,
+  lastRunId,
+  plantWorks,
+  reading,
+  readAll,
+  TAG,
+  type Works,
+} from './works';
 
 let base: Throwaway;
 let works: Works;
@@ -108,7 +118,7 @@ describe('a job', () => {
       'Auditor has the role auditor, which may not do this',
     );
     const nobody = { ...works.technician, personId: 999 };
-    await expect(openJob(base.app, nobody, TAG, 'due')).rejects.toThrow('Choose who is working first');
+    await expect(openJob(base.app, nobody, TAG, 'due')).rejects.toThrow('Sign in first');
   });
 
   it('takes each act only at its stage', async () => {
@@ -212,13 +222,21 @@ describe('the connection', () => {
   it.each([
     ['PC-OLD', 'its certificate ran out on 3 May 2026'],
     ['PC-SHORT', 'does not cover the points'],
-    ['DM-1', 'There is no pressure reference DM-1'],
-  ])('refuses %s', async (pressureReference, words) => {
+    ['DM-1', 'it measures current'],
+  ] as const)('refuses %s', async (tag, words) => {
     const jobId = await atConnect();
-    await expect(
-      connectJob(base.app, works.technician, jobId, { ...CONNECTION, pressureReference }),
-    ).rejects.toThrow(words);
+    const wrong = { ...CONNECTION, pressureReference: MODULE[tag] };
+    await expect(connectJob(base.app, works.technician, jobId, wrong)).rejects.toThrow(words);
     expect((await loadJob(base.app, jobId)).stage).toBe('connect');
+  });
+
+  it('takes a reference out of date with a reason, which the connection keeps', async () => {
+    const jobId = await atConnect();
+    const late = { ...CONNECTION, pressureReference: MODULE['PC-OLD'] };
+    await connectJob(base.app, works.technician, jobId, { ...late, referenceReason: 'checked this morning' });
+    const { connection } = await loadJob(base.app, jobId);
+    expect(connection?.pressureReference.tag).toBe('PC-OLD');
+    expect(connection?.referenceReason).toBe('checked this morning');
   });
 
   it('asks why a check was left out', async () => {
@@ -233,14 +251,17 @@ describe('the connection', () => {
     const { owner } = base;
     const { jobId } = await jobAtAsFound(base.app, works.technician);
     const before = asFoundRun(await loadJob(base.app, jobId))?.madeWith;
-    await owner.query(`update reference_standard set certificate = 'K-2' where tag = 'PC-1'`);
+    await owner.query(
+      `insert into reference_certificate (reference_id, number, calibrated_on, due_on)
+       select id, 'K-2', '2026-02-01', '2027-02-01' from reference_standard where tag = 'PC-1'`,
+    );
     await owner.query(`update instrument set tolerance_percent_of_span = 1 where tag = $1`, [TAG]);
     const job = await loadJob(base.app, jobId);
     expect(job.instrument.tolerance.percentOfSpan).toBe(1);
+    expect(job.connection?.pressureReference.certificate).toBe('K-2');
     expect(asFoundRun(job)?.madeWith).toEqual(before);
     expect(before?.pressureReference.certificate).toBe('K-1');
     expect(before?.points).toHaveLength(9);
-    await owner.query(`update reference_standard set certificate = 'K-1' where tag = 'PC-1'`);
     await owner.query(`update instrument set tolerance_percent_of_span = 0.25 where tag = $1`, [TAG]);
   });
 });

@@ -23,14 +23,15 @@ const tamper = (sql: string) =>
   });
 
 it('each act leaves one entry with who, what and when, and the chain is sound', async () => {
+  const [planted] = await base.app.query<{ last: number }>('select max(id) as last from audit_entry');
   const { runId } = await jobAtAsFound(base.app, works.technician);
   await saveReading(base.app, works.colleague, runId, reading(1, '4.003'));
   const entries = await base.app.query<{ act: string; by: string; at: Date }>(
-    `select act, person.name as by, at from audit_entry join person on person.id = person_id order by audit_entry.id`,
+    `select act, person.name as by, at from audit_entry join person on person.id = person_id
+     where audit_entry.id > $1 order by audit_entry.id`,
+    [planted?.last],
   );
   expect(entries.map(({ act }) => act)).toEqual([
-    'add instrument',
-    'configure instrument',
     'open job',
     'read brief',
     'start run',

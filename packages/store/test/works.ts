@@ -3,18 +3,25 @@ import { randomUUID } from 'node:crypto';
 import type { Queryable } from '../src/database';
 import {
   addBody,
-  addConfiguration,
+  addCertificate,
   addInstrument,
+  addFirstPerson,
   addPerson,
-  addReference,
+  addStandard,
   connectJob,
   CONNECT_CHECKS,
+  keepModule,
   loadJob,
   openJob,
   passBrief,
   saveReading,
   type Actor,
+  type NewBody,
+  type NewConfiguration,
+  type NewInstrument,
+  type NewModule,
   type NewConnection,
+  type Role,
   type RunKind,
   type TypedReading,
 } from '../src/index';
@@ -26,75 +33,112 @@ export interface Works {
   readonly technician: Actor;
   readonly colleague: Actor;
   readonly auditor: Actor;
+  readonly administrator: Actor;
 }
 
-const PRESSURE = {
-  description: 'calibrator',
-  serial: '1',
-  quantity: 'pressure' as const,
+const PRESSURE: NewModule = {
+  name: '',
+  quantity: 'pressure',
+  kind: 'gauge',
   unit: 'bar',
   rangeLow: -1,
   rangeHigh: 20,
-  accuracyPercentOfReading: 0.02,
-  accuracyPercentOfRange: 0.01,
   resolution: 0.0001,
-  certificate: 'K-1',
-  calibratedOn: '2026-01-01',
-  dueOn: TODAY,
+  percentOfReading: 0.02,
+  percentOfRange: 0.01,
+  floor: 0,
+  driftPercentOfReadingPerYear: 0,
+  percentOfReadingPerK: 0,
+  isActive: true,
 };
 
+/** The references of the works and the numbers of their modules, in the order in which they are planted. */
+export const MODULE = { 'PC-1': 1, 'PC-OLD': 2, 'PC-SHORT': 3, 'PC-COARSE': 4, 'DM-1': 5 } as const;
+
+async function plantReferences(owner: Queryable, actor: Actor): Promise<void> {
+  const add = async (tag: keyof typeof MODULE, more: Partial<NewModule>, dueOn: string = TODAY) => {
+    const standard = { tag, description: 'calibrator', serial: '1', state: 'in use', location: '' } as const;
+    const id = await addStandard(owner, actor, standard);
+    const number = await keepModule(owner, actor, id, null, { ...PRESSURE, ...more });
+    if (number !== MODULE[tag]) throw new Error(`${tag} has the module ${number}`);
+    const certificate = {
+      number: 'K-1',
+      laboratory: '',
+      calibratedOn: '2026-01-01',
+      dueOn,
+      uncertaintyPercentOfRange: 0.005,
+    };
+    await addCertificate(owner, actor, id, certificate, null);
+  };
+  await add('PC-1', {});
+  await add('PC-OLD', { percentOfRange: 0.001 }, '2026-05-03');
+  await add('PC-SHORT', { rangeHigh: 3 });
+  await add('PC-COARSE', { percentOfRange: 0.1 });
+  await add('DM-1', { quantity: 'current', unit: 'mA', rangeLow: 0, rangeHigh: 24, resolution: 0.001 });
+}
+
 export async function plantWorks(owner: Queryable): Promise<Works> {
-  const actor = async (name: string, role: 'technician' | 'auditor'): Promise<Actor> => ({
-    personId: await addPerson(owner, name, role),
-    at: new Date(`${TODAY}T08:00:00Z`),
-    today: TODAY,
+  const now = { at: new Date(`${TODAY}T08:00:00Z`), today: TODAY };
+  const person = (name: string, role: Role) => ({ name, role, login: null, isActive: true });
+  const administrator = await addFirstPerson(owner, now, person('Administrator', 'administrator'));
+  const actor = async (name: string, role: Role): Promise<Actor> => ({
+    ...now,
+    personId: await addPerson(owner, administrator, person(name, role)),
   });
   const works: Works = {
+    administrator,
     technician: await actor('Technician A', 'technician'),
     colleague: await actor('Technician B', 'technician'),
     auditor: await actor('Auditor', 'auditor'),
   };
-  await addBody(owner, {
-    model: 'Cell 16',
-    unit: 'bar',
-    lowerRangeLimit: -1,
-    upperRangeLimit: 16,
-    leastSpan: 0.8,
-  });
-  await addReference(owner, { ...PRESSURE, tag: 'PC-1' });
-  await addReference(owner, {
-    ...PRESSURE,
-    tag: 'PC-OLD',
-    accuracyPercentOfRange: 0.001,
-    dueOn: '2026-05-03',
-  });
-  await addReference(owner, { ...PRESSURE, tag: 'PC-SHORT', rangeHigh: 3 });
-  await addReference(owner, { ...PRESSURE, tag: 'PC-COARSE', accuracyPercentOfRange: 0.1 });
-  await addReference(owner, {
-    ...PRESSURE,
-    tag: 'DM-1',
-    quantity: 'current',
-    unit: 'mA',
-    rangeLow: 0,
-    rangeHigh: 24,
-    resolution: 0.001,
-  });
-  const id = await addInstrument(owner, works.technician, {
-    tag: TAG,
-    serial: 'S-1',
-    service: 'test service',
-    area: 'bench',
-    hazards: [],
-    bodyModel: 'Cell 16',
-    tolerance: { percentOfSpan: 0.25, adjustAbovePercentOfLimit: 70 },
-    intervalMonths: 12,
-    dueOn: TODAY,
-  });
-  await addConfiguration(owner, works.technician, id, RANGE);
+  const bodyId = await addBody(owner, works.technician, CELL);
+  await plantReferences(owner, works.technician);
+  await addInstrument(owner, works.technician, entry({ bodyId }), RANGE);
   return works;
 }
 
-export const RANGE = {
+export const CELL: NewBody = {
+  model: 'Cell 16',
+  kind: 'gauge',
+  technology: 'smart',
+  unit: 'bar',
+  lowerRangeLimit: -1,
+  upperRangeLimit: 16,
+  leastSpan: 0.8,
+  greatestSpan: null,
+  outputs: ['mA-4-20'],
+  trims: ['zero trim', 'sensor trim', 'output trim'],
+  spanClasses: [],
+  accuracy: '',
+  swapChecklist: [],
+};
+
+export const entry = (more: Partial<NewInstrument> & { bodyId: number }): NewInstrument => ({
+  tag: TAG,
+  serial: 'S-1',
+  service: 'test service',
+  description: '',
+  site: '',
+  area: 'bench',
+  walk: null,
+  hazards: [],
+  loop: '',
+  criticality: 'general',
+  measures: 'pressure',
+  kind: 'gauge',
+  procedureId: 1,
+  tolerance: { percentOfSpan: 0.25, adjustAbovePercentOfLimit: 70 },
+  intervalMonths: 12,
+  dueOn: TODAY,
+  owner: '',
+  state: 'in service',
+  ...more,
+});
+
+export const RANGE: NewConfiguration = {
+  signal: 'mA-4-20',
+  outputUnit: 'mA',
+  transferFunction: { kind: 'linear' },
   inputUnit: 'bar',
   lrv: 0,
   urv: 6,
@@ -105,11 +149,12 @@ export const RANGE = {
   displayLow: 0,
   displayHigh: 6,
   reason: 'first entry',
-} as const;
+};
 
 export const CONNECTION: NewConnection = {
-  pressureReference: 'PC-1',
-  meter: 'DM-1',
+  pressureReference: MODULE['PC-1'],
+  meter: MODULE['DM-1'],
+  referenceReason: '',
   ambient: { temperatureC: 21, humidityPercent: 45, barometerHpa: 1010 },
   checksDone: CONNECT_CHECKS,
   note: '',

@@ -1,69 +1,41 @@
-import { listInstruments } from '@barys/store';
-import { formatPlain, PRESSURE_UNITS } from '@barys/core';
-import Box from '@mui/material/Box';
-import Table from '@mui/material/Table';
-import TableBody from '@mui/material/TableBody';
-import TableCell from '@mui/material/TableCell';
-import TableHead from '@mui/material/TableHead';
-import TableRow from '@mui/material/TableRow';
-import Typography from '@mui/material/Typography';
-import Link from 'next/link';
+import { listFacets, listInstruments, listPeople, viewsOf } from '@barys/store';
+import { InstrumentGrid } from '@/instruments/InstrumentGrid';
+import { listAddress, readListAddress } from '@/instruments/listAddress';
+import { ViewBar } from '@/instruments/ViewBar';
 import { database } from '@/server/database';
-import { dueInWords, localDate } from '@/server/dates';
-import { Figure } from '@/ui/Figure';
-import { Sheet } from '@/ui/Sheet';
+import { localDate } from '@/server/dates';
+import { actingPerson } from '@/server/person';
+import { LinkButton } from '@/ui/LinkButton';
+import { PageHead } from '@/ui/PageHead';
 
 export const metadata = { title: 'Instruments' };
 
-const LINES = 200;
+type Search = Promise<Record<string, string | string[] | undefined>>;
 
-export default async function InstrumentsPage() {
-  const instruments = await listInstruments(database(), LINES);
+export default async function InstrumentsPage({ searchParams }: { searchParams: Search }) {
+  const view = readListAddress(await searchParams);
+  const db = database();
   const today = localDate(new Date());
+  const person = await actingPerson();
+  const [page, facets, people, views] = await Promise.all([
+    listInstruments(db, view, today),
+    listFacets(db),
+    listPeople(db),
+    person === null ? [] : viewsOf(db, person.id, 'instruments'),
+  ]);
   return (
     <>
-      <Typography variant="h1" sx={{ mb: 1.5 }}>
-        Instruments
-      </Typography>
-      <Sheet>
-        <Box sx={{ overflowX: 'auto' }} tabIndex={0} role="region" aria-label="Instruments">
-          <Table size="small">
-            <TableHead>
-              <TableRow>
-                <TableCell>Tag</TableCell>
-                <TableCell>Service</TableCell>
-                <TableCell>Area</TableCell>
-                <TableCell>Range</TableCell>
-                <TableCell>Tolerance</TableCell>
-                <TableCell>Due</TableCell>
-              </TableRow>
-            </TableHead>
-            <TableBody>
-              {instruments.map(({ id, tag, service, area, configuration, tolerance, dueOn }) => (
-                <TableRow key={id}>
-                  <TableCell>
-                    <Link prefetch={false} href={`/instruments/${tag}`}>
-                      {tag}
-                    </Link>
-                  </TableCell>
-                  <TableCell>{service}</TableCell>
-                  <TableCell>{area}</TableCell>
-                  <TableCell>
-                    <Figure>
-                      {formatPlain(configuration.lrv)} … {formatPlain(configuration.urv)}{' '}
-                      {PRESSURE_UNITS[configuration.inputUnit].label}
-                    </Figure>
-                  </TableCell>
-                  <TableCell>
-                    <Figure>±{formatPlain(tolerance.percentOfSpan)} % of span</Figure>
-                  </TableCell>
-                  <TableCell>{dueInWords(dueOn, today)}</TableCell>
-                </TableRow>
-              ))}
-            </TableBody>
-          </Table>
-        </Box>
-      </Sheet>
+      <PageHead title="Instruments">
+        {person !== null && <ViewBar views={views} query={listAddress(view)} />}
+        <LinkButton href="/instruments/new">Add an instrument</LinkButton>
+      </PageHead>
+      <InstrumentGrid
+        page={page}
+        view={view}
+        today={today}
+        facets={facets}
+        people={people.map(({ name }) => name)}
+      />
     </>
   );
 }

@@ -1,10 +1,11 @@
 import type { ReactNode } from 'react';
-import { ToolTabs } from '@/workshop/ToolTabs';
+import { TabLinks } from '@/ui/TabLinks';
+import { TOOLS } from '@/workshop/tools';
 
 export default function WorkshopLayout({ children }: { children: ReactNode }) {
   return (
     <>
-      <ToolTabs />
+      <TabLinks name="Tools of the workshop" pages={TOOLS} />
       {children}
     </>
   );

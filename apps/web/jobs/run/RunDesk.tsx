@@ -120,13 +120,18 @@ export function RunDesk({ jobId, run, earlier }: { jobId: number; run: ShownRun;
   useHotkeys('up', () => move(-1), { enabled: chosen === null });
   useHotkeys('shift+slash', () => setIsHelpOpen(true), { enabled: chosen === null });
 
-  const climbPoints: ClimbPoint[] = points.map((point) => ({
-    point,
-    entry: entries.get(point.position),
-    judged: judgedAt(point.position),
-    earlierText: earlier?.readings.find(({ position }) => position === point.position)?.outputText,
-    hasDraft: (readings.drafts[point.position]?.output ?? '') !== '',
-  }));
+  // One climb at a time: a second cycle has the treads of the first.
+  const cycles = points.at(-1)?.cycle ?? 1;
+  const cycle = current?.cycle ?? cycles;
+  const climbPoints: ClimbPoint[] = points
+    .filter((point) => point.cycle === cycle)
+    .map((point) => ({
+      point,
+      entry: entries.get(point.position),
+      judged: judgedAt(point.position),
+      earlierText: earlier?.readings.find(({ position }) => position === point.position)?.outputText,
+      hasDraft: (readings.drafts[point.position]?.output ?? '') !== '',
+    }));
 
   return (
     <>
@@ -175,6 +180,11 @@ export function RunDesk({ jobId, run, earlier }: { jobId: number; run: ShownRun;
           )}
         </Sheet>
         <Box sx={{ gridArea: 'climb' }}>
+          {cycles > 1 && (
+            <Typography variant="body2" sx={{ color: 'text.secondary' }}>
+              Cycle {cycle} of {cycles}
+            </Typography>
+          )}
           <Climb
             points={climbPoints}
             current={current?.position ?? null}

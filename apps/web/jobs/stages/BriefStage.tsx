@@ -1,16 +1,10 @@
+import { acceptedOutput, expectedOutput, formatPlain, plannedPoints, spanTolerance } from '@barys/core';
 import {
-  acceptedOutput,
-  appliedAtPercent,
-  expectedOutput,
-  formatPlain,
-  spanTolerance,
-  upAndDown,
-} from '@barys/core';
-import {
-  LEAST_ACCURACY_RATIO,
   jobsOfInstrument,
   listReferences,
   rankReferences,
+  settleWaitS,
+  toleranceOf,
   type JobFile,
 } from '@barys/store';
 import Box from '@mui/material/Box';
@@ -20,6 +14,8 @@ import TableBody from '@mui/material/TableBody';
 import TableCell from '@mui/material/TableCell';
 import TableHead from '@mui/material/TableHead';
 import TableRow from '@mui/material/TableRow';
+import { ProcedureNotes } from '@/procedures/ProcedureNotes';
+import { pointsInWords } from '@/procedures/words';
 import { database } from '@/server/database';
 import { dueInWords, localDate, showDate } from '@/server/dates';
 import { Columns } from '@/ui/Columns';
@@ -36,19 +32,25 @@ import { REASON_WORD } from '../words';
 
 export async function BriefStage({ job }: { job: JobFile }) {
   const { instrument } = job;
-  const { configuration, tolerance } = instrument;
+  const { configuration, procedure } = instrument;
+  const tolerance = toleranceOf(instrument);
   const today = localDate(new Date());
   const [history, references] = await Promise.all([
     jobsOfInstrument(database(), instrument.id),
     listReferences(database()),
   ]);
   const last = history.find(({ stage }) => stage === 'closed');
-  const suitable = rankReferences(references, 'pressure', instrument, today).filter(
+  const suitable = rankReferences(references, instrument, 'input', today).filter(
     ({ unfit, caution }) => unfit === null && caution === null,
   );
   const figures = figuresFor(configuration);
   const limits = spanTolerance(tolerance.percentOfSpan);
-  const rising = upAndDown(instrument.testPoints).filter(({ direction }) => direction === 'up');
+  const { content } = procedure;
+  const planned = plannedPoints({ ...content, cycles: 1 }, configuration);
+  const first = planned.filter(
+    ({ direction }) => direction === (content.direction === 'down' ? 'down' : 'up'),
+  );
+  const waitS = settleWaitS(content, configuration.dampingS);
   return (
     <Columns columns="1fr 1.15fr">
       <Stack sx={{ gap: 1.5 }}>
@@ -61,7 +63,11 @@ export async function BriefStage({ job }: { job: JobFile }) {
               ],
               ['Where', instrument.area],
               ['Instrument', `${instrument.body.model}, serial ${instrument.serial}`],
-              ['Points', `${instrument.testPoints.map(formatPlain).join(', ')} % of span, up and down`],
+              ['Procedure', `${procedure.name}, version ${procedure.version}: ${pointsInWords(content)}`],
+              [
+                'Settling',
+                `${formatPlain(Number(waitS.toPrecision(2)))} s after each step, then steady for ${formatPlain(content.settle.holdS)} s within ${formatPlain(content.settle.bandPercent)} % of span`,
+              ],
               [
                 'Limit',
                 `±${formatPlain(tolerance.percentOfSpan)} % of span; adjust above ${formatPlain(tolerance.adjustAbovePercentOfLimit)} % of it`,
@@ -80,13 +86,13 @@ export async function BriefStage({ job }: { job: JobFile }) {
               [
                 'References',
                 suitable.length === 0
-                  ? `none in date is ${LEAST_ACCURACY_RATIO} times as good as the tolerance`
+                  ? `none in date is ${content.leastRatio} times as good as the tolerance`
                   : suitable
                       .map(
                         ({ reference, ratio }) =>
                           `${reference.tag}${ratio === null ? '' : ` (${ratioInWords(ratio)})`}`,
                       )
-                      .join(', ') + `; at least ${LEAST_ACCURACY_RATIO} : 1 is usual`,
+                      .join(', ') + `; at least ${content.leastRatio} : 1 is asked for`,
               ],
             ]}
           />
@@ -100,6 +106,7 @@ export async function BriefStage({ job }: { job: JobFile }) {
           Before you touch it: permit, controller in manual, trips bypassed by an authorised person, isolate,
           vent, prove zero energy. {SITE_RULES_FIRST}
         </Caution>
+        <ProcedureNotes content={content} />
         <PassBrief job={job.id} />
       </Stack>
       <Stack sx={{ gap: 1.5 }}>
@@ -118,8 +125,7 @@ export async function BriefStage({ job }: { job: JobFile }) {
               </TableRow>
             </TableHead>
             <TableBody>
-              {rising.map(({ position, nominalPercent }) => {
-                const applied = appliedAtPercent(configuration, nominalPercent);
+              {first.map(({ position, nominalPercent, applied }) => {
                 const { lowest, highest } = acceptedOutput(configuration, limits, applied);
                 return (
                   <TableRow key={position}>

@@ -1,5 +1,5 @@
-import { listReferences, rankReferences, type Fit, type JobFile } from '@barys/store';
-import { formatPlain } from '@barys/core';
+import { listReferences, rankReferences, type Fit, type JobFile, type Side } from '@barys/store';
+import { rangeWords } from '@/references/words';
 import { database } from '@/server/database';
 import { localDate, showDate } from '@/server/dates';
 import { ratioInWords } from '@/ui/ratio';
@@ -7,10 +7,11 @@ import { ConnectForm, type ReferenceChoice } from '../ConnectForm';
 
 function toChoice({ reference, ratio, unfit, caution }: Fit): ReferenceChoice {
   return {
+    id: reference.id,
     tag: reference.tag,
-    about: `${reference.description}, ${formatPlain(reference.rangeLow)} … ${formatPlain(reference.rangeHigh)} ${reference.unit}`,
+    about: [reference.description, reference.name, rangeWords(reference)].filter(Boolean).join(', '),
     ratio: ratio === null ? null : ratioInWords(ratio),
-    dueOn: showDate(reference.dueOn),
+    dueOn: reference.dueOn === null ? '' : showDate(reference.dueOn),
     unfit,
     caution,
   };
@@ -19,7 +20,6 @@ function toChoice({ reference, ratio, unfit, caution }: Fit): ReferenceChoice {
 export async function ConnectStage({ job }: { job: JobFile }) {
   const references = await listReferences(database());
   const today = localDate(new Date());
-  const choices = (quantity: 'pressure' | 'current') =>
-    rankReferences(references, quantity, job.instrument, today).map(toChoice);
-  return <ConnectForm job={job.id} pressure={choices('pressure')} meters={choices('current')} />;
+  const choices = (side: Side) => rankReferences(references, job.instrument, side, today).map(toChoice);
+  return <ConnectForm job={job.id} pressure={choices('input')} meters={choices('output')} />;
 }

@@ -13,12 +13,14 @@ import {
 } from '@barys/core';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
+import MenuItem from '@mui/material/MenuItem';
 import Stack from '@mui/material/Stack';
 import Table from '@mui/material/Table';
 import TableBody from '@mui/material/TableBody';
 import TableCell from '@mui/material/TableCell';
 import TableHead from '@mui/material/TableHead';
 import TableRow from '@mui/material/TableRow';
+import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import type { ReactNode } from 'react';
 import { Columns } from '@/ui/Columns';
@@ -28,16 +30,10 @@ import { readNumber } from '@/ui/readNumber';
 import { Sheet } from '@/ui/Sheet';
 import { useAddress } from '@/ui/useAddress';
 import { Working } from '@/ui/Working';
-import {
-  displayOfFields,
-  needed,
-  rangeOfFields,
-  TRANSFER_WORD,
-  transferKind,
-  type ExpectedFields,
-} from './fields';
-import { RangeForm } from './RangeForm';
-import { RangeStave } from './RangeStave';
+import { displayOfFields, needed, rangeOfFields, TRANSFER_WORD, transferKind } from '@/range/fields';
+import { RangeForm } from '@/range/RangeForm';
+import { RangeStave } from '@/range/RangeStave';
+import type { ExpectedFields } from './fields';
 import { csvOf, finenessOf, shownRows, type ShownRow } from './rows';
 
 interface Computed {
@@ -77,7 +73,10 @@ export function ExpectedDesk({ initial }: { initial: ExpectedFields }) {
     <Columns columns="minmax(320px, 0.75fr) 1.6fr">
       <Box sx={{ '@media print': { display: 'none' } }}>
         <Sheet title="Range and signal">
-          <RangeForm fields={fields} change={change} />
+          <Stack sx={{ gap: 1.25 }}>
+            <RangeForm fields={fields} change={change} />
+            <StepFields fields={fields} change={change} />
+          </Stack>
         </Sheet>
       </Box>
       {'error' in got ? (
@@ -93,6 +92,29 @@ export function ExpectedDesk({ initial }: { initial: ExpectedFields }) {
         <Results fields={fields} change={change} units={units} {...got} />
       )}
     </Columns>
+  );
+}
+
+function StepFields({
+  fields,
+  change,
+}: {
+  fields: ExpectedFields;
+  change: (patch: Partial<ExpectedFields>) => void;
+}) {
+  return (
+    <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1 }}>
+      <NumberField label="Step, %" text={fields.step} onText={(text) => change({ step: text })} />
+      <TextField
+        select
+        label="Even in"
+        value={fields.evenIn === 'output' ? 'output' : 'input'}
+        onChange={(event) => change({ evenIn: event.target.value })}
+      >
+        <MenuItem value="input">input</MenuItem>
+        <MenuItem value="output">output (flow)</MenuItem>
+      </TextField>
+    </Box>
   );
 }
 

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { EXPECTED_FIELDS, displayOfFields, rangeOfFields, type ExpectedFields } from './fields';
+import { displayOfFields, rangeOfFields } from '@/range/fields';
+import { EXPECTED_FIELDS, type ExpectedFields } from './fields';
 import { csvOf, shownRows } from './rows';
 
 const rowsOf = (patch: Partial<ExpectedFields>, step = 25, evenIn: 'input' | 'output' = 'input') => {

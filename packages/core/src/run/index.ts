@@ -11,5 +11,11 @@ export {
 export { acceptedOutput, accuracyRatio, errorTerms, type ErrorTerms } from './limits';
 export type { Linearity } from './linearity';
 export type { PointMeans } from './points';
+export {
+  checkReferenceErrors,
+  referenceErrorAt,
+  withoutReferenceError,
+  type ReferenceErrorPoint,
+} from './reference-error';
 export { checkTolerance, spanTolerance, type Tolerance, type ToleranceTerm } from './tolerance';
 export { SIMPLE_ACCEPTANCE, VERDICTS, type DecisionRule, type Verdict } from './verdict';

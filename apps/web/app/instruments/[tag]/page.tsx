@@ -1,95 +1,170 @@
-import { formatPlain } from '@barys/core';
-import { findInstrument, jobsOfInstrument, StoreError } from '@barys/store';
+import { convertPressure, formatPlain, PRESSURE_UNITS } from '@barys/core';
+import {
+  accuracyOfBody,
+  jobsOfInstrument,
+  rangeMisfit,
+  toleranceOf,
+  whyNotWalkable,
+  type Instrument,
+} from '@barys/store';
+import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
-import { notFound } from 'next/navigation';
-import { rangeInWords } from '@/instruments/rangeInWords';
+import Link from 'next/link';
+import type { ReactNode } from 'react';
 import { StartJob } from '@/instruments/StartJob';
 import { JobTable } from '@/jobs/JobTable';
 import { STAGE_WORD } from '@/jobs/words';
+import { pointsInWords } from '@/procedures/words';
+import { transferInWords } from '@/range/fields';
+import { rangeInWords } from '@/range/rangeInWords';
 import { database } from '@/server/database';
 import { dueInWords, localDate, showDate } from '@/server/dates';
 import { Columns } from '@/ui/Columns';
 import { Facts } from '@/ui/Facts';
 import { LinkButton } from '@/ui/LinkButton';
+import { PageHead } from '@/ui/PageHead';
 import { Sheet } from '@/ui/Sheet';
 import { Stave } from '@/ui/Stave';
-
-type Params = Promise<{ tag: string }>;
+import { loadInstrument, type Params } from './load';
 
 export async function generateMetadata({ params }: { params: Params }) {
-  return { title: (await params).tag };
+  return { title: decodeURIComponent((await params).tag) };
 }
 
-async function load(tag: string) {
-  try {
-    const instrument = await findInstrument(database(), { tag });
-    return { instrument, jobs: await jobsOfInstrument(database(), instrument.id) };
-  } catch (error) {
-    if (error instanceof StoreError && error.refusal.code === 'no-such') notFound();
-    throw error;
-  }
+/** Facts that are known; what nobody entered is left out. */
+const entered = (facts: readonly (readonly [string, ReactNode])[]) =>
+  facts.filter(([, value]) => value !== '' && value !== null);
+
+function registerFacts(instrument: Instrument, today: string) {
+  const { dueOn, body, configuration } = instrument;
+  const tolerance = toleranceOf(instrument);
+  const span = Math.abs(
+    convertPressure(configuration.urv, configuration.inputUnit, body.unit) -
+      convertPressure(configuration.lrv, configuration.inputUnit, body.unit),
+  );
+  const accuracy = accuracyOfBody(body, span);
+  return entered([
+    [
+      'Next due',
+      instrument.state === 'retired'
+        ? 'retired'
+        : `${showDate(dueOn)} (${dueInWords(dueOn, today)}), every ${instrument.intervalMonths} months`,
+    ],
+    [
+      'Tolerance',
+      `±${formatPlain(tolerance.percentOfSpan)} % of output span, adjust above ${formatPlain(tolerance.adjustAbovePercentOfLimit)} % of it`,
+    ],
+    ['Measures', `${instrument.measures}, ${instrument.kind}`],
+    [
+      'Procedure',
+      <>
+        <Link prefetch={false} href={`/office/procedures/${instrument.procedure.id}`}>
+          {instrument.procedure.name}
+        </Link>
+        : {pointsInWords(instrument.procedure.content)}
+      </>,
+    ],
+    ['Transfer', transferInWords(configuration.transferFunction)],
+    ['Damping', `${formatPlain(configuration.dampingS)} s`],
+    [
+      'Body',
+      <>
+        <Link prefetch={false} href={`/office/bodies/${body.id}`}>
+          {body.model}
+        </Link>
+        {accuracy === null ? '' : `, maker's accuracy ±${formatPlain(accuracy)} % at this span`}
+      </>,
+    ],
+    ['Place', [instrument.site, instrument.area].filter(Boolean).join(', ')],
+    ['Walk', instrument.walk === null ? null : `place ${instrument.walk}`],
+    ['Loop', instrument.loop],
+    ['Criticality', instrument.criticality],
+    ['Hazards', instrument.hazards.length === 0 ? 'none entered' : instrument.hazards.join('; ')],
+    ['Owner', instrument.owner],
+    ['State', instrument.state],
+    ['Serial', instrument.serial],
+    ['Description', instrument.description],
+    [
+      'Configuration',
+      <Link key="versions" prefetch={false} href={`/instruments/${instrument.tag}/versions`}>
+        version {configuration.version}, {showDate(configuration.madeAt)}, {configuration.madeBy}:{' '}
+        {configuration.reason}
+      </Link>,
+    ],
+  ]);
 }
 
 export default async function InstrumentPage({ params }: { params: Params }) {
-  const { instrument, jobs } = await load(decodeURIComponent((await params).tag));
-  const { configuration, body, tolerance, dueOn } = instrument;
-  const today = localDate(new Date());
+  const instrument = await loadInstrument(params);
+  const jobs = await jobsOfInstrument(database(), instrument.id);
+  const { configuration, body, tag } = instrument;
   const open = jobs.find((job) => job.stage !== 'closed');
+  const misfit = rangeMisfit(body, configuration.inputUnit, configuration.lrv, configuration.urv);
+  const why = whyNotWalkable(instrument);
   return (
     <>
-      <Stack direction="row" sx={{ alignItems: 'flex-start', gap: 3, flexWrap: 'wrap', mb: 1.5 }}>
-        <Box>
-          <Typography variant="h1">
-            {instrument.tag}{' '}
+      <PageHead
+        title={
+          <>
+            {tag}{' '}
             <Box component="span" sx={{ fontWeight: 400 }}>
               {instrument.service}
             </Box>
+          </>
+        }
+        about={rangeInWords(configuration)}
+      >
+        {open !== undefined ? (
+          <LinkButton href={`/jobs/${open.id}`} isMain>
+            Go on with job {open.id}: {STAGE_WORD[open.stage]}
+          </LinkButton>
+        ) : why === null ? (
+          <StartJob tag={tag} />
+        ) : (
+          <Typography variant="body2" sx={{ color: 'text.secondary', maxWidth: 380 }}>
+            {why}
           </Typography>
-          <Typography sx={{ color: 'text.secondary' }}>{rangeInWords(configuration)}</Typography>
-        </Box>
-        <Box sx={{ ml: { md: 'auto' } }}>
-          {open === undefined ? (
-            <StartJob tag={instrument.tag} />
-          ) : (
-            <LinkButton href={`/jobs/${open.id}`} isMain>
-              Go on with job {open.id}: {STAGE_WORD[open.stage]}
-            </LinkButton>
-          )}
-        </Box>
-      </Stack>
+        )}
+      </PageHead>
+      {misfit !== null && (
+        <Alert severity="warning" variant="outlined" sx={{ mb: 1.5 }}>
+          {misfit}
+        </Alert>
+      )}
       <Columns columns="1.5fr 1fr">
-        <Sheet title="Signal stave" aside={`body: ${body.model}`}>
-          <Stave body={body} configuration={configuration} spacing={76} />
-        </Sheet>
+        <Stack sx={{ gap: 1.5 }}>
+          <Sheet
+            title="Signal stave"
+            aside={
+              <>
+                the rail of pressure ends where the body does: {formatPlain(body.lowerRangeLimit)} …{' '}
+                {formatPlain(body.upperRangeLimit)} {PRESSURE_UNITS[body.unit].label}
+              </>
+            }
+          >
+            <Stave body={body} configuration={configuration} spacing={76} />
+            <Box sx={{ display: 'flex', flexWrap: 'wrap', mt: 1 }}>
+              <LinkButton href={`/instruments/${tag}/edit`}>Change the entry</LinkButton>
+              <LinkButton href={`/instruments/${tag}/configure`}>New configuration</LinkButton>
+              <LinkButton href={`/instruments/${tag}/versions`}>Compare versions</LinkButton>
+              <LinkButton href={`/instruments/${tag}/references`}>Which reference fits</LinkButton>
+              <LinkButton href={`/instruments/labels?ids=${instrument.id}&sheet=single`}>
+                Label (PDF)
+              </LinkButton>
+            </Box>
+          </Sheet>
+          <Sheet title="Jobs on this instrument">
+            <JobTable
+              jobs={jobs}
+              showInstrument={false}
+              empty="None yet. The first signed job sets the next due date."
+            />
+          </Sheet>
+        </Stack>
         <Sheet title="Identity and limits">
-          <Facts
-            facts={[
-              [
-                'Next due',
-                `${showDate(dueOn)} (${dueInWords(dueOn, today)}), every ${instrument.intervalMonths} months`,
-              ],
-              ['Tolerance', `±${formatPlain(tolerance.percentOfSpan)} % of output span`],
-              ['Adjust above', `${formatPlain(tolerance.adjustAbovePercentOfLimit)} % of the tolerance`],
-              ['Points', `${instrument.testPoints.map(formatPlain).join(', ')} % up and down`],
-              ['Damping', `${formatPlain(configuration.dampingS)} s`],
-              ['Area', instrument.area],
-              ['Hazards', instrument.hazards.length === 0 ? 'none entered' : instrument.hazards.join('; ')],
-              ['Serial', instrument.serial],
-              [
-                'Configuration',
-                `version ${configuration.version}, ${showDate(configuration.madeAt)}, ${configuration.madeBy}: ${configuration.reason}`,
-              ],
-            ]}
-          />
-        </Sheet>
-        <Sheet title="Jobs on this instrument" sx={{ gridColumn: '1 / -1' }}>
-          <JobTable
-            jobs={jobs}
-            showInstrument={false}
-            empty="None yet. The first signed job sets the next due date."
-          />
+          <Facts facts={registerFacts(instrument, localDate(new Date()))} />
         </Sheet>
       </Columns>
     </>

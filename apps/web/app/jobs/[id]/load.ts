@@ -1,15 +1,7 @@
-import { loadJob, StoreError, type JobFile } from '@barys/store';
-import { notFound } from 'next/navigation';
+import { loadJob, type JobFile } from '@barys/store';
 import { database } from '@/server/database';
+import { orNotFound, pageId } from '@/server/orNotFound';
 
 /** The job of an address, or the page that says there is none. */
-export async function loadJobOr404(text: string): Promise<JobFile> {
-  const id = Number(text);
-  if (!Number.isSafeInteger(id) || id <= 0) notFound();
-  try {
-    return await loadJob(database(), id);
-  } catch (error) {
-    if (error instanceof StoreError && error.refusal.code === 'no-such') notFound();
-    throw error;
-  }
-}
+export const loadJobOr404 = (text: string): Promise<JobFile> =>
+  orNotFound(() => loadJob(database(), pageId(text)));

@@ -2,7 +2,7 @@ import { findSite, loadJob } from '@barys/store';
 import { z } from 'zod';
 import { renderCertificate } from '@/certificate/render';
 import { database } from '@/server/database';
-import { problemResponse } from '@/server/problem';
+import { pdfResponse, problemResponse } from '@/server/problem';
 
 /** The certificate of a signed job as PDF, A4 or (`?paper=letter`) Letter. */
 export async function GET(
@@ -29,13 +29,7 @@ export async function GET(
         { status: 409, headers: { 'content-type': 'application/problem+json' } },
       );
     const pdf = await renderCertificate(job, site, paper === 'a4' ? 'A4' : 'LETTER');
-    return new Response(new Uint8Array(pdf), {
-      headers: {
-        'content-type': 'application/pdf',
-        'content-disposition': `attachment; filename="${job.tag}-${job.id}.pdf"`,
-        'cache-control': 'private, no-store',
-      },
-    });
+    return pdfResponse(pdf, `${job.tag}-${job.id}.pdf`);
   } catch (error) {
     return problemResponse(error);
   }

@@ -9,7 +9,8 @@ import { RunSummary } from '@/jobs/RunSummary';
 import { RunTable } from '@/jobs/RunTable';
 import { StageHistory } from '@/jobs/StageHistory';
 import { CHECK_WORD, REASON_WORD, STAGE_WORD } from '@/jobs/words';
-import { showDate, showMoment } from '@/server/dates';
+import { certificateWords } from '@/references/words';
+import { showMoment } from '@/server/dates';
 import { Columns } from '@/ui/Columns';
 import { Corridor, CorridorKey } from '@/ui/Corridor';
 import { corridorPoints } from '@/ui/corridor';
@@ -93,16 +94,16 @@ function Visit({ job }: { job: JobFile }) {
             : ([
                 [
                   'Reference',
-                  `${connection.pressureReference.tag}, certificate ${connection.pressureReference.certificate}, due ${showDate(connection.pressureReference.dueOn)}`,
+                  `${connection.pressureReference.tag}, ${certificateWords(connection.pressureReference)}`,
                 ],
-                [
-                  'Meter',
-                  `${connection.meter.tag}, certificate ${connection.meter.certificate}, due ${showDate(connection.meter.dueOn)}`,
-                ],
+                ['Meter', `${connection.meter.tag}, ${certificateWords(connection.meter)}`],
                 [
                   'Ambient',
                   `${connection.ambient.temperatureC} °C, ${connection.ambient.humidityPercent} %, ${connection.ambient.barometerHpa} hPa`,
                 ],
+                ...(connection.referenceReason === ''
+                  ? []
+                  : [['Used though unfit', connection.referenceReason] as const]),
                 ['Checked', connection.checksDone.map((check) => CHECK_WORD[check]).join('; ') || 'nothing'],
               ] as const)),
         ]}

@@ -30,19 +30,22 @@ export function RangeStave({
   units,
   marker,
   onMove,
+  limits,
 }: {
   range: SignalRange;
   display: DisplayScale;
   units: { input: string; output: string; display: string };
   marker: number | null;
   onMove: (end: 'low' | 'high', value: number) => void;
+  /** The body's limits in the input unit, where the rail ends; else it reaches a little beyond the range. */
+  limits?: readonly [number, number] | undefined;
 }) {
   // The rail stands still while an end is dragged along it, and reaches out anew when a typed end leaves it.
   const [kept, setKept] = useState(() => reachOf(range));
   const fits = isInside(kept, range.lrv) && isInside(kept, range.urv);
   const isTooWide = Math.abs(range.urv - range.lrv) < (kept[1] - kept[0]) / 40;
-  const ends = fits && !isTooWide ? kept : reachOf(range);
-  if (ends !== kept && (ends[0] !== kept[0] || ends[1] !== kept[1])) setKept(ends);
+  const ends = limits ?? (fits && !isTooWide ? kept : reachOf(range));
+  if (limits === undefined && (ends[0] !== kept[0] || ends[1] !== kept[1])) setKept(ends);
   const joinAt = (applied: number, name: string): Join => {
     const output = expectedOutput(range, applied);
     return { name, values: [applied, output, displayedValue(range, display, output)] };

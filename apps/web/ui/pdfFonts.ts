@@ -1,4 +1,4 @@
-/** The fonts of the certificate, from the packages that ship them. */
+/** The fonts of what is printed as PDF, from the packages that ship them. */
 import { Font } from '@react-pdf/renderer';
 import { createRequire } from 'node:module';
 import { join } from 'node:path';

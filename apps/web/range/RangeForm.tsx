@@ -1,5 +1,5 @@
 'use client';
-import { isUnit, SIGNALS, type Transfer } from '@barys/core';
+import { isUnit, SIGNALS, type Quantity, type SignalName, type Transfer } from '@barys/core';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import MenuItem from '@mui/material/MenuItem';
@@ -7,19 +7,25 @@ import Stack from '@mui/material/Stack';
 import TextField from '@mui/material/TextField';
 import { NumberField } from '@/ui/NumberField';
 import { UnitField } from '@/ui/UnitField';
-import { isSignal, KNEE_LABEL, TRANSFER_WORD, transferKind, type ExpectedFields } from './fields';
+import { isSignal, KNEE_LABEL, TRANSFER_WORD, transferKind, type RangeFields } from './fields';
 
 const pair = { display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1 };
 const triple = { display: 'grid', gridTemplateColumns: '1fr 1fr 1fr', gap: 1 };
 
+/** Range, signal, transfer function and display scale, each with its unit. */
 export function RangeForm({
   fields,
   change,
+  signals = Object.keys(SIGNALS) as SignalName[],
+  quantities,
 }: {
-  fields: ExpectedFields;
-  change: (patch: Partial<ExpectedFields>) => void;
+  fields: RangeFields;
+  change: (patch: Partial<RangeFields>) => void;
+  /** Those that can be chosen. */
+  signals?: readonly SignalName[];
+  quantities?: readonly Quantity[];
 }) {
-  const number = (name: keyof ExpectedFields, label: string) => (
+  const number = (name: keyof RangeFields, label: string) => (
     <NumberField label={label} text={fields[name]} onText={(text) => change({ [name]: text })} />
   );
   const kneeLabel = KNEE_LABEL[transferKind(fields.transfer)];
@@ -38,17 +44,18 @@ export function RangeForm({
         label="Input in"
         unit={isUnit(fields.inputUnit) ? fields.inputUnit : 'mbar'}
         onUnit={(inputUnit) => change({ inputUnit })}
+        {...(quantities === undefined ? {} : { quantities })}
       />
       <Box sx={pair}>
         <TextField
           select
           label="Signal"
-          value={isSignal(fields.signal) ? fields.signal : ''}
+          value={isSignal(fields.signal) && signals.includes(fields.signal) ? fields.signal : ''}
           onChange={(event) => chooseSignal(event.target.value)}
         >
-          {Object.entries(SIGNALS).map(([name, { label }]) => (
+          {signals.map((name) => (
             <MenuItem key={name} value={name}>
-              {label}
+              {SIGNALS[name].label}
             </MenuItem>
           ))}
         </TextField>
@@ -98,18 +105,6 @@ export function RangeForm({
           value={fields.displayUnit}
           onChange={(event) => change({ displayUnit: event.target.value })}
         />
-      </Box>
-      <Box sx={pair}>
-        {number('step', 'Step, %')}
-        <TextField
-          select
-          label="Even in"
-          value={fields.evenIn === 'output' ? 'output' : 'input'}
-          onChange={(event) => change({ evenIn: event.target.value })}
-        >
-          <MenuItem value="input">input</MenuItem>
-          <MenuItem value="output">output (flow)</MenuItem>
-        </TextField>
       </Box>
     </Stack>
   );

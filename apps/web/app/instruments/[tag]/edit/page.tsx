@@ -1,0 +1,30 @@
+import { listBodies, listProcedures } from '@barys/store';
+import { fieldsOfInstrument } from '@/instruments/fields';
+import { namesOf } from '@/procedures/words';
+import { ChangeInstrumentForm } from '@/instruments/InstrumentForm';
+import { database } from '@/server/database';
+import { PageHead } from '@/ui/PageHead';
+import { loadInstrument, type Params } from '../load';
+
+export const metadata = { title: 'Change an instrument' };
+
+export default async function EditPage({ params }: { params: Params }) {
+  const db = database();
+  const [instrument, bodies, procedures] = await Promise.all([
+    loadInstrument(params),
+    listBodies(db),
+    listProcedures(db),
+  ]);
+  return (
+    <>
+      <PageHead title={instrument.tag} about={instrument.service} />
+      <ChangeInstrumentForm
+        id={instrument.id}
+        revision={instrument.revision}
+        bodies={bodies}
+        procedures={namesOf(procedures)}
+        initial={fieldsOfInstrument(instrument)}
+      />
+    </>
+  );
+}

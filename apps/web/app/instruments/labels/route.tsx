@@ -1,0 +1,45 @@
+import { instrumentsOf } from '@barys/store';
+import { renderToBuffer } from '@react-pdf/renderer';
+import { toDataURL } from 'qrcode';
+import { z } from 'zod';
+import { LabelSheets, SingleLabels } from '@/instruments/labels/Labels';
+import { database } from '@/server/database';
+import { pdfResponse, problemResponse } from '@/server/problem';
+import { registerFonts } from '@/ui/pdfFonts';
+
+const query = z.object({
+  ids: z
+    .string()
+    .transform((text) => text.split('.').map(Number))
+    .pipe(z.array(z.number().int().positive()).min(1).max(1000, 'At most 1000 labels at once.')),
+  sheet: z.enum(['a4', 'single']).catch('a4'),
+});
+
+/** Labels of the instruments `?ids=1.2.3` as PDF, in the order of the walk; `&sheet=single` puts each on its own page. */
+export async function GET(request: Request): Promise<Response> {
+  try {
+    const url = new URL(request.url);
+    const { ids, sheet } = query.parse(Object.fromEntries(url.searchParams));
+    const instruments = await instrumentsOf(database(), ids);
+    // The address under which the reader of the label reaches Barys is the one that this page was asked at.
+    const host = request.headers.get('host') ?? url.host;
+    const proto = request.headers.get('x-forwarded-proto') ?? url.protocol.replace(':', '');
+    const entries = await Promise.all(
+      instruments.map(async (instrument) => ({
+        instrument,
+        code: await toDataURL(`${proto}://${host}/instruments/${encodeURIComponent(instrument.tag)}`, {
+          margin: 0,
+          errorCorrectionLevel: 'M',
+          scale: 8,
+        }),
+      })),
+    );
+    registerFonts();
+    const pdf = await renderToBuffer(
+      sheet === 'a4' ? <LabelSheets entries={entries} /> : <SingleLabels entries={entries} />,
+    );
+    return pdfResponse(pdf, entries.length === 1 ? `label-${entries[0]?.instrument.tag}.pdf` : 'labels.pdf');
+  } catch (error) {
+    return problemResponse(error);
+  }
+}

@@ -1,0 +1,29 @@
+import { findSite, listBodies, listProcedures } from '@barys/store';
+import dayjs from 'dayjs';
+import { INSTRUMENT_FIELDS } from '@/instruments/fields';
+import { namesOf } from '@/procedures/words';
+import { NewInstrumentForm } from '@/instruments/InstrumentForm';
+import { database } from '@/server/database';
+import { localDate } from '@/server/dates';
+import { LinkButton } from '@/ui/LinkButton';
+import { PageHead } from '@/ui/PageHead';
+
+export const metadata = { title: 'Add an instrument' };
+
+export default async function NewInstrumentPage() {
+  const db = database();
+  const [bodies, procedures, site] = await Promise.all([listBodies(db), listProcedures(db), findSite(db)]);
+  const dueOn = localDate(dayjs().add(12, 'month').toDate());
+  return (
+    <>
+      <PageHead title="Add an instrument" about="Its register entry, and the range that it is set to.">
+        <LinkButton href="/office/bodies">Bodies that the plant has</LinkButton>
+      </PageHead>
+      <NewInstrumentForm
+        bodies={bodies}
+        procedures={namesOf(procedures)}
+        initial={{ ...INSTRUMENT_FIELDS, site: site?.siteName ?? '', dueOn }}
+      />
+    </>
+  );
+}

@@ -1,0 +1,7 @@
+import { BodyForm } from '@/office/bodies/BodyForm';
+
+export const metadata = { title: 'Add a body' };
+
+export default function NewBodyPage() {
+  return <BodyForm body={null} />;
+}

@@ -1,0 +1,6 @@
+import { redirect } from 'next/navigation';
+import { OFFICE_PAGES } from '@/office/pages';
+
+export default function OfficePage() {
+  redirect(OFFICE_PAGES[0].path);
+}

@@ -1,0 +1,7 @@
+import { ProcedureForm } from '@/procedures/ProcedureForm';
+
+export const metadata = { title: 'Add a procedure' };
+
+export default function NewProcedurePage() {
+  return <ProcedureForm procedure={null} />;
+}

@@ -1,0 +1,14 @@
+import { notFound } from 'next/navigation';
+import { ModuleForm } from '@/references/ReferenceForms';
+import { loadStandard } from '../../load';
+
+export const metadata = { title: 'A range of a reference' };
+
+export default async function ModulePage({ params }: { params: Promise<{ tag: string; id: string }> }) {
+  const standard = await loadStandard(params);
+  const { id } = await params;
+  if (id === 'new') return <ModuleForm standard={standard} module={null} />;
+  const module = standard.modules.find((one) => String(one.id) === id);
+  if (module === undefined) notFound();
+  return <ModuleForm standard={standard} module={module} />;
+}

@@ -1,0 +1,7 @@
+import { StandardForm } from '@/references/ReferenceForms';
+
+export const metadata = { title: 'Add a reference' };
+
+export default function NewReferencePage() {
+  return <StandardForm standard={null} />;
+}

@@ -1,0 +1,87 @@
+'use client';
+import { CoreError, convertPressure, isPressureUnit, unitLabel } from '@barys/core';
+import type { Body } from '@barys/store';
+import Box from '@mui/material/Box';
+import TextField from '@mui/material/TextField';
+import Typography from '@mui/material/Typography';
+import { displayOfFields, rangeOfFields } from '@/range/fields';
+import { RangeForm } from '@/range/RangeForm';
+import { RangeStave } from '@/range/RangeStave';
+import { Columns } from '@/ui/Columns';
+import { NumberField } from '@/ui/NumberField';
+import { Sheet } from '@/ui/Sheet';
+import type { ConfigurationFields as Fields } from './fields';
+
+/** A range being entered beside its stave, whose first rail ends where the body does. */
+export function ConfigurationFields({
+  fields,
+  change,
+  body,
+}: {
+  fields: Fields;
+  change: (patch: Partial<Fields>) => void;
+  body: Body | undefined;
+}) {
+  return (
+    <Columns columns="minmax(320px, 0.75fr) 1.4fr">
+      <Sheet title="Range, signal and display">
+        <RangeForm
+          fields={fields}
+          change={change}
+          quantities={['pressure']}
+          {...(body === undefined ? {} : { signals: body.outputs })}
+        />
+        <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 2fr', gap: 1, mt: 1.25 }}>
+          <NumberField
+            label="Damping, s"
+            text={fields.dampingS}
+            onText={(dampingS) => change({ dampingS })}
+          />
+          <TextField
+            label="Why"
+            value={fields.reason}
+            onChange={(event) => change({ reason: event.target.value })}
+            helperText="Stays with this version"
+          />
+        </Box>
+      </Sheet>
+      <Sheet title="Stave" aside={body === undefined ? 'no body chosen' : `body: ${body.model}`}>
+        <Preview fields={fields} change={change} body={body} />
+      </Sheet>
+    </Columns>
+  );
+}
+
+function Preview({
+  fields,
+  change,
+  body,
+}: {
+  fields: Fields;
+  change: (patch: Partial<Fields>) => void;
+  body: Body | undefined;
+}) {
+  const { inputUnit } = fields;
+  if (!isPressureUnit(inputUnit)) return <Typography>The input needs a pressure unit.</Typography>;
+  try {
+    const range = rangeOfFields(fields);
+    return (
+      <RangeStave
+        range={range}
+        display={displayOfFields(fields)}
+        units={{ input: unitLabel(inputUnit), output: fields.outputUnit, display: fields.displayUnit }}
+        marker={null}
+        onMove={(end, value) => change(end === 'low' ? { lrv: String(value) } : { urv: String(value) })}
+        limits={
+          body && [
+            convertPressure(body.lowerRangeLimit, body.unit, inputUnit),
+            convertPressure(body.upperRangeLimit, body.unit, inputUnit),
+          ]
+        }
+      />
+    );
+  } catch (error) {
+    if (!(error instanceof CoreError)) throw error;
+    return <Typography sx={{ color: 'text.secondary' }}>{error.message}</Typography>;
+  }
+}

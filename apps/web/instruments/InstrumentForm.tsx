@@ -1,0 +1,133 @@
+'use client';
+import type { Body } from '@barys/store';
+import Button from '@mui/material/Button';
+import Stack from '@mui/material/Stack';
+import { FieldGrid, unplaced } from '@/ui/FieldGrid';
+import { Refused } from '@/ui/Refused';
+import { Sheet } from '@/ui/Sheet';
+import { useSubmit } from '@/ui/useSubmit';
+import { useTyped } from '@/ui/useTyped';
+import { addInstrumentAction, changeInstrumentAction, configureAction } from './actions';
+import { ConfigurationFields } from './ConfigurationFields';
+import {
+  CONFIGURATION_FIELDS,
+  type ConfigurationFields as RangeEntry,
+  type InstrumentFields,
+} from './fields';
+import { instrumentSpecs } from './specs';
+
+interface Named {
+  readonly id: number;
+  readonly name: string;
+}
+
+/** A new instrument with its first configuration. */
+export function NewInstrumentForm({
+  bodies,
+  procedures,
+  initial,
+}: {
+  bodies: readonly Body[];
+  procedures: readonly Named[];
+  initial: InstrumentFields;
+}) {
+  const [instrument, changeInstrument] = useTyped(initial);
+  const [configuration, changeConfiguration] = useTyped<RangeEntry>({
+    ...CONFIGURATION_FIELDS,
+    reason: 'first entry',
+  });
+  const { answer, isPending, submit } = useSubmit(addInstrumentAction);
+  const specs = instrumentSpecs(bodies, procedures);
+  return (
+    <Stack
+      component="form"
+      sx={{ gap: 1.5 }}
+      onSubmit={(event) => {
+        event.preventDefault();
+        submit({ instrument, configuration });
+      }}
+    >
+      <Sheet title="Register entry">
+        <FieldGrid specs={specs} fields={instrument} change={changeInstrument} answer={answer} />
+      </Sheet>
+      <ConfigurationFields
+        fields={configuration}
+        change={changeConfiguration}
+        body={bodies.find(({ id }) => String(id) === instrument.bodyId)}
+      />
+      <div>
+        <Button type="submit" variant="contained" disabled={isPending}>
+          Add the instrument
+        </Button>
+        <Refused answer={unplaced(specs, answer)} />
+      </div>
+    </Stack>
+  );
+}
+
+export function ChangeInstrumentForm({
+  id,
+  revision,
+  bodies,
+  procedures,
+  initial,
+}: {
+  id: number;
+  revision: number;
+  bodies: readonly Body[];
+  procedures: readonly Named[];
+  initial: InstrumentFields;
+}) {
+  const [instrument, change] = useTyped(initial);
+  const { answer, isPending, submit } = useSubmit(changeInstrumentAction);
+  const specs = instrumentSpecs(bodies, procedures);
+  return (
+    <form
+      onSubmit={(event) => {
+        event.preventDefault();
+        submit({ id, revision, instrument });
+      }}
+    >
+      <Sheet title="Register entry" aside="The range is changed by a new version of the configuration.">
+        <FieldGrid specs={specs} fields={instrument} change={change} answer={answer} />
+        <Button type="submit" variant="contained" disabled={isPending} sx={{ mt: 2 }}>
+          Keep the changes
+        </Button>
+        <Refused answer={unplaced(specs, answer)} />
+      </Sheet>
+    </form>
+  );
+}
+
+export function ConfigureForm({
+  id,
+  tag,
+  body,
+  initial,
+}: {
+  id: number;
+  tag: string;
+  body: Body;
+  initial: RangeEntry;
+}) {
+  const [configuration, change] = useTyped(initial);
+  const { answer, isPending, submit } = useSubmit(configureAction);
+  return (
+    <Stack
+      component="form"
+      sx={{ gap: 1.5 }}
+      onSubmit={(event) => {
+        event.preventDefault();
+        submit({ id, tag, configuration });
+      }}
+    >
+      <ConfigurationFields fields={configuration} change={change} body={body} />
+      <div>
+        <Button type="submit" variant="contained" disabled={isPending}>
+          Put this version in force
+        </Button>
+        <Refused answer={answer} />
+      </div>
+    </Stack>
+  );
+}

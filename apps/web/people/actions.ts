@@ -1,0 +1,164 @@
+'use server';
+/** Signing in and out, people, passwords and tokens. */
+import {
+  addFirstPerson,
+  addPerson,
+  addSite,
+  changePerson,
+  findSite,
+  makeToken,
+  passwordSchema,
+  personSchema,
+  revokeToken,
+  setPassword,
+  signIn,
+  signInToDemo,
+  signOut,
+  tokenSchema,
+} from '@barys/store';
+import { cookies } from 'next/headers';
+import { redirect } from 'next/navigation';
+import { z } from 'zod';
+import { act, answer, thenGo, thenStay } from '@/server/act';
+import type { Answer } from '@/server/answer';
+import { database } from '@/server/database';
+import { moment } from '@/server/person';
+import { forgetSession, rememberSession, SESSION_COOKIE } from '@/server/session';
+import { typedNumber } from '@/ui/readNumber';
+
+const key = z.number().int().positive();
+const text = z.string().max(1000);
+
+/** Only a path of Barys itself is gone to after signing in. */
+const ownPath = (next: unknown): string =>
+  typeof next === 'string' && /^\/(?![/\\])/.test(next) ? next : '/';
+
+export async function signInAction(entry: {
+  login: string;
+  password: string;
+  next: string;
+}): Promise<Answer> {
+  return thenGo(async () => {
+    const typed = { login: text.parse(entry.login), password: text.parse(entry.password) };
+    await rememberSession(await signIn(database(), moment(), typed));
+    return ownPath(entry.next);
+  });
+}
+
+export async function signInToDemoAction(entry: { person: number; next: string }): Promise<Answer> {
+  return thenGo(async () => {
+    const token = await database().transaction((tx) => signInToDemo(tx, moment(), key.parse(entry.person)));
+    await rememberSession(token);
+    return ownPath(entry.next);
+  });
+}
+
+export async function signOutAction(): Promise<void> {
+  const token = (await cookies()).get(SESSION_COOKIE)?.value;
+  if (token !== undefined) await signOut(database(), token);
+  await forgetSession();
+  redirect('/sign-in');
+}
+
+const newPassword = (typed: unknown): string =>
+  z.object({ password: passwordSchema }).parse({ password: typed }).password;
+
+const repeated = ({ password, again }: { password: string; again: string }): string => {
+  const chosen = newPassword(password);
+  if (chosen !== again)
+    throw new z.ZodError([
+      { code: 'custom', path: ['again'], message: 'The two passwords are not the same.', input: '' },
+    ]);
+  return chosen;
+};
+
+/** Names the site and enters its first administrator, who is signed in at once. */
+export async function firstStartAction(entry: {
+  site: string;
+  name: string;
+  login: string;
+  password: string;
+  again: string;
+}): Promise<Answer> {
+  return thenGo(async () => {
+    const { site: siteName } = z
+      .object({ site: z.string().trim().min(1, 'The site needs a name.').max(80) })
+      .parse({ site: entry.site });
+    const password = repeated(entry);
+    const person = personSchema.parse({
+      name: entry.name,
+      login: entry.login,
+      role: 'administrator',
+      isActive: true,
+    });
+    await database().transaction(async (tx) => {
+      const actor = await addFirstPerson(tx, moment(), person);
+      if ((await findSite(tx)) === null) await addSite(tx, { siteName, isDemo: false });
+      await setPassword(tx, actor, actor.personId, { password, current: null });
+    });
+    await rememberSession(await signIn(database(), moment(), { login: person.login ?? '', password }));
+    return '/office/people';
+  });
+}
+
+export interface PersonFields {
+  readonly name: string;
+  readonly role: string;
+  readonly login: string;
+  readonly state: string;
+  readonly password: string;
+}
+
+/** Adds a person or changes one; a password that is typed is set. */
+export async function keepPersonAction(entry: { id: number | null; fields: PersonFields }): Promise<Answer> {
+  return thenGo(async () => {
+    const { name, role, login, state, password } = entry.fields;
+    const person = personSchema.parse({
+      name,
+      role,
+      login: login.trim() === '' ? null : login,
+      isActive: state === 'works here',
+    });
+    const chosen = password === '' ? null : newPassword(password);
+    await act(async (tx, actor) => {
+      const id = entry.id === null ? await addPerson(tx, actor, person) : key.parse(entry.id);
+      if (entry.id !== null) await changePerson(tx, actor, id, person);
+      if (chosen !== null) await setPassword(tx, actor, id, { password: chosen, current: null });
+    });
+    return '/office/people';
+  });
+}
+
+/** Changes one's own password; the browser goes on with a new session. */
+export async function changePasswordAction(entry: {
+  current: string;
+  password: string;
+  again: string;
+}): Promise<Answer> {
+  return thenGo(async () => {
+    const password = repeated(entry);
+    await act((tx, actor) =>
+      setPassword(tx, actor, actor.personId, { password, current: text.parse(entry.current) }),
+    );
+    await forgetSession();
+    return '/sign-in';
+  });
+}
+
+export async function makeTokenAction(entry: {
+  name: string;
+  scope: string;
+  days: string;
+}): Promise<Answer & { token?: string }> {
+  const made: string[] = [];
+  const result = await answer(async () => {
+    const wanted = tokenSchema.parse({ ...entry, days: typedNumber(text.parse(entry.days)) });
+    made.push(await act((tx, actor) => makeToken(tx, actor, wanted)));
+  });
+  const [token] = made;
+  return token === undefined ? result : { ...result, token };
+}
+
+export async function revokeTokenAction(id: number): Promise<Answer> {
+  return thenStay(() => act((tx, actor) => revokeToken(tx, actor, key.parse(id))));
+}

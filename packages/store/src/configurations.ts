@@ -1,0 +1,144 @@
+/** Configurations: what is set in an instrument, as versions that are never edited, only superseded. */
+import { checkRange, CoreError } from '@barys/core';
+import { z } from 'zod';
+import { appendToTrail } from './audit';
+import { findBody, pressureUnitSchema, rangeMisfit, signalSchema } from './bodies';
+import type { Queryable } from './database';
+import { StoreError } from './errors';
+import { requireKeeper, type Actor } from './people';
+
+const number = (name: string) => z.number({ error: `${name} is a number.` });
+const percent = z.number();
+
+export const transferSchema = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('linear') }),
+  z.object({ kind: z.literal('square-root') }),
+  z.object({ kind: z.literal('square-root-cut-off'), cutOffPercentOfFlow: percent }),
+  z.object({ kind: z.literal('square-root-linear-start'), linearToPercentOfFlow: percent }),
+  z.object({ kind: z.literal('square-root-slope-one'), linearToPercentOfInput: percent }),
+  z.object({
+    kind: z.literal('table'),
+    points: z.array(z.object({ inputPercent: percent, outputPercent: percent })).max(1000),
+  }),
+]);
+
+const shape = z.object({
+  inputUnit: pressureUnitSchema,
+  lrv: number('The lower range value'),
+  urv: number('The upper range value'),
+  signal: signalSchema,
+  outputUnit: z.string().trim().min(1, 'The output needs a unit.').max(20),
+  outputLow: number('The output at 0 %'),
+  outputHigh: number('The output at 100 %'),
+  transferFunction: transferSchema,
+  dampingS: number('The damping').nonnegative('The damping must not be negative.'),
+  displayUnit: z.string().trim().max(20),
+  displayLow: number('The display at 0 %'),
+  displayHigh: number('The display at 100 %'),
+});
+
+export const configurationSchema = shape
+  .extend({ reason: z.string().trim().min(1, 'Say why: the reason stays with this version.').max(500) })
+  .superRefine((range, context) => {
+    try {
+      checkRange(range);
+    } catch (error) {
+      if (!(error instanceof CoreError)) throw error;
+      context.addIssue({ code: 'custom', path: (error.field ?? 'urv').split('.'), message: error.message });
+    }
+  });
+
+/** A run's own copy of a version. Copies made before other signals were known say nothing of signal and transfer. */
+export const configurationCopySchema = shape.extend({
+  version: z.number().int(),
+  signal: signalSchema.default('mA-4-20'),
+  transferFunction: transferSchema.default({ kind: 'linear' }),
+});
+
+export type NewConfiguration = z.infer<typeof configurationSchema>;
+
+/** The range with its units, and what else is set in the instrument. */
+export type Configuration = Readonly<z.output<typeof configurationCopySchema>>;
+
+/** A version with who made it, when and why. */
+export type ConfigurationVersion = Configuration & {
+  readonly madeBy: string;
+  readonly madeAt: Date;
+  readonly reason: string;
+};
+
+/** A version as JSON of PostgreSQL, for queries that join `configuration` and `person`. */
+export const CONFIGURATION_JSON = `json_build_object('version', version, 'inputUnit', input_unit, 'lrv', lrv,
+  'urv', urv, 'signal', signal, 'outputUnit', output_unit, 'outputLow', output_low, 'outputHigh', output_high,
+  'transferFunction', transfer_function, 'dampingS', damping_s, 'displayUnit', display_unit,
+  'displayLow', display_low, 'displayHigh', display_high, 'madeBy', person.name, 'madeAt', made_at,
+  'reason', reason)`;
+
+export const toVersion = (row: ConfigurationVersion): ConfigurationVersion => ({
+  ...row,
+  madeAt: new Date(row.madeAt),
+});
+
+/** All versions of an instrument's configuration, the newest first. */
+export async function configurationsOf(db: Queryable, instrumentId: number): Promise<ConfigurationVersion[]> {
+  const rows = await db.query<{ configuration: ConfigurationVersion }>(
+    `select ${CONFIGURATION_JSON} as configuration from configuration join person on person.id = made_by
+     where instrument_id = $1 order by version desc`,
+    [instrumentId],
+  );
+  return rows.map(({ configuration }) => toVersion(configuration));
+}
+
+/**
+ * Puts a new version of the configuration in force.
+ * @throws StoreError `range-unfit`, `no-such`, `unknown-person`, `not-allowed`
+ */
+export async function addConfiguration(
+  tx: Queryable,
+  actor: Actor,
+  instrumentId: number,
+  { reason, ...entry }: NewConfiguration,
+): Promise<void> {
+  await requireKeeper(tx, actor);
+  const [instrument] = await tx.query<{ bodyId: number }>(
+    // One version after the other, also where two people configure at once.
+    'select body_id as "bodyId" from instrument where id = $1 for no key update',
+    [instrumentId],
+  );
+  if (instrument === undefined)
+    throw new StoreError({ code: 'no-such', what: 'instrument', name: instrumentId });
+  const body = await findBody(tx, instrument.bodyId);
+  const why = rangeMisfit(body, entry.inputUnit, entry.lrv, entry.urv);
+  if (why !== null) throw new StoreError({ code: 'range-unfit', why });
+  if (!body.outputs.includes(entry.signal))
+    throw new StoreError({ code: 'range-unfit', why: `The body ${body.model} does not have this output.` });
+  const [row] = await tx.query<{ version: number }>(
+    `insert into configuration (instrument_id, version, input_unit, lrv, urv, signal, output_unit, output_low,
+       output_high, transfer_function, damping_s, display_unit, display_low, display_high, made_by, made_at, reason)
+     values ($1, (select coalesce(max(version), 0) + 1 from configuration where instrument_id = $1), $2, $3, $4, $5,
+       $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16) returning version`,
+    [
+      instrumentId,
+      entry.inputUnit,
+      entry.lrv,
+      entry.urv,
+      entry.signal,
+      entry.outputUnit,
+      entry.outputLow,
+      entry.outputHigh,
+      JSON.stringify(entry.transferFunction),
+      entry.dampingS,
+      entry.displayUnit,
+      entry.displayLow,
+      entry.displayHigh,
+      actor.personId,
+      actor.at,
+      reason,
+    ],
+  );
+  await appendToTrail(tx, actor, {
+    act: 'configure instrument',
+    subject: { kind: 'instrument', id: instrumentId },
+    detail: { version: row?.version, ...entry, reason },
+  });
+}

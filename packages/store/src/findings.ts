@@ -1,0 +1,232 @@
+/** A reference found out of tolerance: which runs are in doubt, what they say with its error, and what was decided. */
+import {
+  checkReferenceErrors,
+  convertPressure,
+  isPressureUnit,
+  withoutReferenceError,
+  type Verdict,
+} from '@barys/core';
+import { z } from 'zod';
+import { appendToTrail } from './audit';
+import type { Queryable } from './database';
+import { StoreError } from './errors';
+import { evaluateReadings, evaluateStoredRun, readingsOf } from './evaluation';
+import { requireKeeper, type Actor } from './people';
+import { findReference, type Reference } from './references';
+import { runsById, type Run } from './runs';
+
+export const findingSchema = z
+  .object({
+    foundOn: z.iso.date('The day it was found is a date, such as 2026-03-31.'),
+    goodUntil: z.iso.date('The last good calibration is a date, such as 2025-03-31.'),
+    errors: z
+      .array(z.object({ at: z.number(), error: z.number() }), {
+        error: 'Each point is what the reference read, and its error.',
+      })
+      .min(1, 'Enter at least one point: what the reference read, and its error.')
+      .max(100, 'At most 100 points.'),
+    note: z.string().trim().min(1, 'Say how it was found.').max(500),
+  })
+  .refine(({ foundOn, goodUntil }) => goodUntil <= foundOn, {
+    path: ['goodUntil'],
+    message: 'The last good calibration is not after the day it was found.',
+  });
+export type NewFinding = z.infer<typeof findingSchema>;
+
+export interface Finding extends Readonly<NewFinding> {
+  readonly id: number;
+  readonly reference: Reference;
+  readonly enteredBy: string;
+  readonly enteredAt: Date;
+}
+
+export const DECISIONS = ['no effect', 'recall', 'note'] as const;
+export type Decision = (typeof DECISIONS)[number];
+
+/** @throws StoreError `no-such`, `unknown-person`, `not-allowed`; CoreError where the points do not rise */
+export async function addFinding(
+  tx: Queryable,
+  actor: Actor,
+  moduleId: number,
+  entry: NewFinding,
+): Promise<number> {
+  await requireKeeper(tx, actor);
+  checkReferenceErrors(entry.errors);
+  const reference = await findReference(tx, moduleId);
+  const [row] = await tx.query<{ id: number }>(
+    `insert into reference_finding (module_id, found_on, good_until, errors, note, entered_by, entered_at)
+     values ($1, $2, $3, $4, $5, $6, $7) returning id`,
+    [
+      moduleId,
+      entry.foundOn,
+      entry.goodUntil,
+      JSON.stringify(entry.errors),
+      entry.note,
+      actor.personId,
+      actor.at,
+    ],
+  );
+  const id = row?.id ?? 0;
+  await appendToTrail(tx, actor, {
+    act: 'enter finding',
+    subject: { kind: 'finding', id },
+    detail: { reference: reference.tag, ...entry },
+  });
+  return id;
+}
+
+const FINDING_SQL = `select reference_finding.id, module_id as "moduleId", found_on as "foundOn",
+  good_until as "goodUntil", errors, note, person.name as "enteredBy", entered_at as "enteredAt"
+  from reference_finding join person on person.id = entered_by`;
+
+type FindingRow = Omit<Finding, 'reference'> & { moduleId: number };
+
+const toFinding = async (db: Queryable, { moduleId, ...row }: FindingRow): Promise<Finding> => ({
+  ...row,
+  reference: await findReference(db, moduleId),
+});
+
+/** @throws StoreError `no-such` */
+export async function findFinding(db: Queryable, id: number): Promise<Finding> {
+  const [row] = await db.query<FindingRow>(`${FINDING_SQL} where reference_finding.id = $1`, [id]);
+  if (row === undefined) throw new StoreError({ code: 'no-such', what: 'finding', name: id });
+  return toFinding(db, row);
+}
+
+/** What was found of a reference, the newest first. */
+export async function findingsOf(db: Queryable, tag: string): Promise<Finding[]> {
+  const rows = await db.query<FindingRow>(
+    `${FINDING_SQL} join reference_module on reference_module.id = module_id
+       join reference_standard on reference_standard.id = reference_id
+     where tag = $1 order by reference_finding.id desc`,
+    [tag],
+  );
+  return Promise.all(rows.map((row) => toFinding(db, row)));
+}
+
+export interface DoubtfulRun {
+  readonly runId: number;
+  readonly jobId: number;
+  readonly tag: string;
+  readonly service: string;
+  readonly kind: Run['kind'];
+  readonly startedAt: Date;
+  readonly verdictThen: Verdict | null;
+  readonly verdictNow: Verdict | null;
+  /** Largest errors, per cent of span, signed. */
+  readonly worstThen: number | null;
+  readonly worstNow: number | null;
+  readonly decision: Decision | null;
+  readonly remark: string;
+  readonly decidedBy: string | null;
+}
+
+/** The readings of a run as they would have been with a reference that read right. */
+function rejudged(run: Run, { reference, errors }: Finding) {
+  const side = run.madeWith.pressureReference.tag === reference.tag ? 'applied' : 'output';
+  const { inputUnit, outputUnit } = run.madeWith.configuration;
+  const unit = side === 'applied' ? inputUnit : outputUnit;
+  const own = reference.unit;
+  const isPressure = isPressureUnit(unit) && isPressureUnit(own);
+  const milli = own === 'V' && unit === 'mV' ? 1000 : 1;
+  const readings = withoutReferenceError(
+    readingsOf(run),
+    errors,
+    side,
+    (value) => (isPressure ? convertPressure(value, unit, own) : value / milli),
+    (difference) => (isPressure ? convertPressure(difference, own, unit) : difference * milli),
+  );
+  return evaluateReadings(run, readings);
+}
+
+/**
+ * Runs that used the reference after its last good calibration up to the day of the finding, judged as they were and
+ * with the error found, the newest first.
+ */
+export async function runsInDoubt(db: Queryable, finding: Finding, limit: number): Promise<DoubtfulRun[]> {
+  const lines = await db.query<
+    Pick<DoubtfulRun, 'runId' | 'jobId' | 'tag' | 'service' | 'decision' | 'remark' | 'decidedBy'>
+  >(
+    `select run.id as "runId", job.id as "jobId", instrument.tag, service, decision,
+       coalesce(decision.remark, '') as remark, decision.name as "decidedBy"
+     from run
+       join job on job.id = job_id
+       join instrument on instrument.id = instrument_id
+       left join lateral (
+         select decision, remark, person.name from finding_decision join person on person.id = decided_by
+         where finding_id = $4 and run_id = run.id order by finding_decision.id desc limit 1
+       ) decision on true
+     where run.id in (
+       select id from run where made_with #>> '{pressureReference,tag}' = $1
+         and started_at >= $2::date and started_at < $3::date + 1
+       union
+       select id from run where made_with #>> '{meter,tag}' = $1
+         and started_at >= $2::date and started_at < $3::date + 1)
+     order by run.started_at desc limit $5`,
+    [finding.reference.tag, finding.goodUntil, finding.foundOn, finding.id, limit],
+  );
+  const runs = await runsById(
+    db,
+    lines.map(({ runId }) => runId),
+  );
+  return lines.flatMap((line) => {
+    const run = runs.get(line.runId);
+    if (run === undefined) return [];
+    const [then, now] = [evaluateStoredRun(run), rejudged(run, finding)];
+    return [
+      {
+        ...line,
+        kind: run.kind,
+        startedAt: run.startedAt,
+        verdictThen: then.verdict,
+        verdictNow: now.verdict,
+        worstThen: then.worst?.errorPercentSpan ?? null,
+        worstNow: now.worst?.errorPercentSpan ?? null,
+      },
+    ];
+  });
+}
+
+/**
+ * Decides what a finding means for one run. A recall makes its instrument due at once.
+ * @throws StoreError `no-such`, `reason-needed`, `unknown-person`, `not-allowed`
+ */
+export async function decideFinding(
+  tx: Queryable,
+  actor: Actor,
+  findingId: number,
+  {
+    runId,
+    decision,
+    remark,
+  }: { readonly runId: number; readonly decision: Decision; readonly remark: string },
+): Promise<void> {
+  await requireKeeper(tx, actor);
+  await findFinding(tx, findingId);
+  if (decision === 'note' && remark.trim() === '')
+    throw new StoreError({ code: 'reason-needed', why: 'a note has to say something' });
+  const [run] = await tx.query<{ instrumentId: number; dueOn: string }>(
+    `select instrument_id as "instrumentId", due_on as "dueOn" from run join job on job.id = job_id
+     join instrument on instrument.id = instrument_id where run.id = $1`,
+    [runId],
+  );
+  if (run === undefined) throw new StoreError({ code: 'no-such', what: 'run', name: runId });
+  await tx.query(
+    `insert into finding_decision (finding_id, run_id, decision, remark, decided_by, decided_at)
+     values ($1, $2, $3, $4, $5, $6)`,
+    [findingId, runId, decision, remark.trim(), actor.personId, actor.at],
+  );
+  if (decision === 'recall' && run.dueOn > actor.today)
+    await tx.query('update instrument set due_on = $2 where id = $1', [run.instrumentId, actor.today]);
+  await appendToTrail(tx, actor, {
+    act: 'decide finding',
+    subject: { kind: 'finding', id: findingId },
+    detail: {
+      run: runId,
+      instrument: run.instrumentId,
+      decision,
+      remark: remark.trim(),
+      dueBefore: run.dueOn,
+    },
+  });
+}

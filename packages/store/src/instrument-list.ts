@@ -1,0 +1,156 @@
+/** The list of instruments: found, filtered, ordered and paged in the database, for 100,000 of them. */
+import { PRESSURE_KINDS } from '@barys/core';
+import { z } from 'zod';
+import type { ConfigurationVersion } from './configurations';
+import type { Queryable } from './database';
+import { CRITICALITIES, MEASURES, STATES, type Instrument } from './instruments';
+
+export const PAGE_SIZES = [25, 50, 100] as const;
+
+/** Columns that the list can be ordered by, and what PostgreSQL orders before the tag. */
+const ORDER = {
+  tag: '',
+  service: 'service {dir}',
+  area: 'area {dir}',
+  walk: 'area {dir}, walk {dir}',
+  loop: 'loop {dir}',
+  criticality: 'criticality {dir}',
+  measures: 'measures {dir}',
+  kind: 'kind {dir}',
+  state: 'state {dir}',
+  owner: 'owner {dir}',
+  serial: 'serial {dir}',
+  intervalMonths: 'interval_months {dir}',
+  tolerance: 'tolerance_percent_of_span {dir}',
+  // What is retired never comes due, so it stands last either way.
+  dueOn: "(state = 'retired'), due_on {dir}",
+} as const;
+export type ListOrder = keyof typeof ORDER;
+
+const orders = Object.keys(ORDER) as ListOrder[];
+
+/** What a list shows, as an address says it; anything else falls back to the whole list in the order it comes due. */
+export const listQuerySchema = z.object({
+  /** Words that all have to occur in tag, service, description, serial or loop. */
+  q: z.string().max(100).catch(''),
+  area: z.string().max(60).catch(''),
+  owner: z.string().max(60).catch(''),
+  state: z.enum(['', ...STATES]).catch(''),
+  measures: z.enum(['', ...MEASURES]).catch(''),
+  kind: z.enum(['', ...PRESSURE_KINDS]).catch(''),
+  criticality: z.enum(['', ...CRITICALITIES]).catch(''),
+  /** Overdue, or due within so many days. */
+  due: z.enum(['', 'overdue', '7', '30', '90']).catch(''),
+  sort: z.enum(orders).catch('dueOn'),
+  dir: z.enum(['asc', 'desc']).catch('asc'),
+  page: z.coerce.number().int().min(0).max(100000).catch(0),
+  size: z.coerce
+    .number()
+    .refine((size) => PAGE_SIZES.some((one) => one === size))
+    .catch(PAGE_SIZES[0]),
+});
+export type ListQuery = z.infer<typeof listQuerySchema>;
+
+export interface InstrumentLine extends Pick<
+  Instrument,
+  | 'id'
+  | 'tag'
+  | 'serial'
+  | 'service'
+  | 'area'
+  | 'walk'
+  | 'loop'
+  | 'criticality'
+  | 'measures'
+  | 'kind'
+  | 'owner'
+  | 'state'
+  | 'intervalMonths'
+  | 'dueOn'
+> {
+  readonly tolerancePercentOfSpan: number;
+  readonly model: string;
+  readonly range: Pick<
+    ConfigurationVersion,
+    'lrv' | 'urv' | 'inputUnit' | 'outputLow' | 'outputHigh' | 'outputUnit'
+  >;
+}
+
+export interface InstrumentPage {
+  readonly lines: readonly InstrumentLine[];
+  /** How many the search and the filters leave. */
+  readonly total: number;
+}
+
+/** In a LIKE pattern, what was typed stands for itself. */
+const escapeLike = (word: string): string => word.replace(/[\\%_]/g, (sign) => `\\${sign}`);
+
+function conditionsOf(query: ListQuery, today: string): { where: string; values: unknown[] } {
+  const conditions: string[] = [];
+  const values: unknown[] = [];
+  const add = (condition: (place: string) => string, value: unknown) => {
+    values.push(value);
+    conditions.push(condition(`$${values.length}`));
+  };
+  for (const word of query.q.toLowerCase().split(/\s+/).filter(Boolean))
+    add((place) => `search like ${place}`, `%${escapeLike(word)}%`);
+  for (const column of ['area', 'owner', 'state', 'measures', 'kind', 'criticality'] as const)
+    if (query[column] !== '') add((place) => `${column} = ${place}`, query[column]);
+  if (query.due === 'overdue') add((place) => `due_on < ${place}`, today);
+  else if (query.due !== '') add((place) => `due_on <= ${place}::date + ${Number(query.due)}`, today);
+  return { where: conditions.length === 0 ? '' : `where ${conditions.join(' and ')}`, values };
+}
+
+/** The tag decides last, so that the same line never stands on two pages. */
+const orderOf = ({ sort, dir }: ListQuery): string =>
+  [ORDER[sort].replaceAll('{dir}', dir), `tag ${dir}`].filter(Boolean).join(', ');
+
+/**
+ * One page of the list.
+ * @param today ISO date that "overdue" counts from
+ */
+export async function listInstruments(
+  db: Queryable,
+  query: ListQuery,
+  today: string,
+): Promise<InstrumentPage> {
+  const { where, values } = conditionsOf(query, today);
+  const order = orderOf(query);
+  const [lines, [counted]] = await Promise.all([
+    db.query<InstrumentLine>(
+      // Only the lines of the page are joined with what belongs to them.
+      `with page as (
+         select id from instrument ${where} order by ${order} limit $${values.length + 1} offset $${values.length + 2}
+       )
+       select instrument.id, tag, serial, service, area, walk, loop, criticality, measures, kind, owner, state,
+         interval_months as "intervalMonths", due_on as "dueOn",
+         tolerance_percent_of_span as "tolerancePercentOfSpan", model,
+         json_build_object('lrv', lrv, 'urv', urv, 'inputUnit', input_unit, 'outputLow', output_low,
+           'outputHigh', output_high, 'outputUnit', output_unit) as range
+       from page
+         join instrument on instrument.id = page.id
+         join body on body.id = body_id
+         join lateral (
+           select * from configuration where instrument_id = instrument.id order by version desc limit 1
+         ) configuration on true
+       order by ${order}`,
+      [...values, query.size, query.page * query.size],
+    ),
+    db.query<{ total: number }>(`select count(*)::int as total from instrument ${where}`, values),
+  ]);
+  return { lines, total: counted?.total ?? 0 };
+}
+
+/** Areas and owners that the list can be filtered by. */
+export async function listFacets(
+  db: Queryable,
+): Promise<{ readonly areas: readonly string[]; readonly owners: readonly string[] }> {
+  const distinct = async (column: 'area' | 'owner') =>
+    (
+      await db.query<{ value: string }>(
+        `select distinct ${column} as value from instrument where ${column} <> '' order by 1 limit 500`,
+      )
+    ).map(({ value }) => value);
+  const [areas, owners] = await Promise.all([distinct('area'), distinct('owner')]);
+  return { areas, owners };
+}

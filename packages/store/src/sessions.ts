@@ -1,0 +1,222 @@
+/**
+ * Signing in: passwords, sessions of browsers, tokens of programs. Passwords are kept as Argon2id (RFC 9106; the
+ * library's default cost, 19 MiB and two passes, is the least that OWASP's password storage sheet names, from memory).
+ */
+import { hash, verify } from '@node-rs/argon2';
+import dayjs from 'dayjs';
+import { createHash, randomBytes } from 'node:crypto';
+import { z } from 'zod';
+import { appendToTrail } from './audit';
+import type { Queryable } from './database';
+import { StoreError } from './errors';
+import { findPerson, requireAdministrator, type Actor, type Person } from './people';
+import { findSite } from './site';
+
+const SESSION_DAYS = 14;
+const MOST_FAILURES = 8;
+const FAILURE_MINUTES = 15;
+
+export const passwordSchema = z
+  .string()
+  .min(10, 'A password has at least 10 characters; a few words in a row are easy to remember.')
+  .max(200, 'A password has at most 200 characters.');
+
+const hashOfToken = (token: string): Buffer => createHash('sha256').update(token).digest();
+const newToken = (): string => randomBytes(32).toString('base64url');
+
+/** Compared with where there is no such login, so that the time taken does not tell. */
+let standIn: Promise<string> | undefined;
+
+async function beginSession(tx: Queryable, personId: number, at: Date): Promise<string> {
+  const token = newToken();
+  await tx.query('delete from session where expires_at < $1', [at]);
+  await tx.query(
+    'insert into session (token_hash, person_id, created_at, expires_at) values ($1, $2, $3, $4)',
+    [hashOfToken(token), personId, at, dayjs(at).add(SESSION_DAYS, 'day').toDate()],
+  );
+  return token;
+}
+
+type Moment = Pick<Actor, 'at' | 'today'>;
+
+const signedIn = async (tx: Queryable, moment: Moment, personId: number): Promise<string> => {
+  const token = await beginSession(tx, personId, moment.at);
+  await appendToTrail(
+    tx,
+    { ...moment, personId },
+    { act: 'sign in', subject: { kind: 'person', id: personId } },
+  );
+  return token;
+};
+
+/**
+ * Signs somebody in by login and password.
+ * @param db not a transaction: a failed try has to stay counted
+ * @returns the token that the browser keeps
+ * @throws StoreError `wrong-password`, `too-many-tries`
+ */
+export async function signIn(
+  db: Queryable & { transaction<T>(act: (tx: Queryable) => Promise<T>): Promise<T> },
+  moment: Moment,
+  typed: { readonly login: string; readonly password: string },
+): Promise<string> {
+  const login = typed.login.trim().toLowerCase().slice(0, 100);
+  const since = dayjs(moment.at).subtract(FAILURE_MINUTES, 'minute').toDate();
+  // Counted before the password is looked at, so that tries at once do not slip past the limit together.
+  await db.query('delete from sign_in_failure where at < $1', [since]);
+  await db.query('insert into sign_in_failure (login, at) values ($1, $2)', [login, moment.at]);
+  const [tries] = await db.query<{ count: number }>(
+    'select count(*)::int as count from sign_in_failure where login = $1',
+    [login],
+  );
+  if ((tries?.count ?? 0) > MOST_FAILURES)
+    throw new StoreError({ code: 'too-many-tries', minutes: FAILURE_MINUTES });
+  const [person] = await db.query<{ id: number; passwordHash: string }>(
+    `select id, password_hash as "passwordHash" from person
+     where login = $1 and is_active and password_hash is not null`,
+    [login],
+  );
+  standIn ??= hash(newToken());
+  const isRight = await verify(person?.passwordHash ?? (await standIn), typed.password.slice(0, 500));
+  if (person === undefined || !isRight) throw new StoreError({ code: 'wrong-password' });
+  await db.query('delete from sign_in_failure where login = $1', [login]);
+  return db.transaction((tx) => signedIn(tx, moment, person.id));
+}
+
+/**
+ * Signs in without a password, which only the demo does.
+ * @throws StoreError `not-a-demo`, `unknown-person`
+ */
+export async function signInToDemo(tx: Queryable, moment: Moment, personId: number): Promise<string> {
+  if (!(await findSite(tx))?.isDemo) throw new StoreError({ code: 'not-a-demo' });
+  if ((await findPerson(tx, personId)) === null) throw new StoreError({ code: 'unknown-person' });
+  return signedIn(tx, moment, personId);
+}
+
+/** Whose session a token is, or null. */
+export async function personOfSession(db: Queryable, token: string, at: Date): Promise<Person | null> {
+  const [row] = await db.query<{ id: number }>(
+    'select person_id as id from session where token_hash = $1 and expires_at > $2',
+    [hashOfToken(token), at],
+  );
+  return row === undefined ? null : findPerson(db, row.id);
+}
+
+export async function signOut(db: Queryable, token: string): Promise<void> {
+  await db.query('delete from session where token_hash = $1', [hashOfToken(token)]);
+}
+
+/** Whether a password is the person's own, for signing a job and for changing it. */
+export async function isPasswordOf(db: Queryable, personId: number, password: string): Promise<boolean> {
+  const [row] = await db.query<{ passwordHash: string | null }>(
+    'select password_hash as "passwordHash" from person where id = $1',
+    [personId],
+  );
+  return row?.passwordHash != null && verify(row.passwordHash, password.slice(0, 500));
+}
+
+/**
+ * Sets a password: one's own with the old one, anybody's as administrator. All sessions of the person end.
+ * @throws StoreError `wrong-password`, `no-such`, `unknown-person`, `not-allowed`
+ */
+export async function setPassword(
+  tx: Queryable,
+  actor: Actor,
+  personId: number,
+  { password, current }: { readonly password: string; readonly current: string | null },
+): Promise<void> {
+  if (personId === actor.personId && current !== null) {
+    if (!(await isPasswordOf(tx, personId, current))) throw new StoreError({ code: 'wrong-password' });
+  } else await requireAdministrator(tx, actor);
+  const changed = await tx.query('update person set password_hash = $2 where id = $1 returning id', [
+    personId,
+    await hash(passwordSchema.parse(password)),
+  ]);
+  if (changed.length === 0) throw new StoreError({ code: 'no-such', what: 'person', name: personId });
+  await tx.query('delete from session where person_id = $1', [personId]);
+  await appendToTrail(tx, actor, { act: 'set password', subject: { kind: 'person', id: personId } });
+}
+
+export const SCOPES = ['read', 'write'] as const;
+export type Scope = (typeof SCOPES)[number];
+
+export const tokenSchema = z.object({
+  name: z.string().trim().min(1, 'Say what the token is for.').max(60, 'At most 60 characters, please.'),
+  scope: z.enum(SCOPES),
+  days: z
+    .number({ error: 'The days until it expires are a whole number.' })
+    .int('The days until it expires are a whole number.')
+    .min(1, 'A token lives at least a day.')
+    .max(366, 'A token lives at most a year.'),
+});
+
+export interface ApiToken {
+  readonly id: number;
+  readonly name: string;
+  readonly scope: Scope;
+  readonly person: string;
+  readonly createdAt: Date;
+  readonly expiresAt: Date;
+  readonly revokedAt: Date | null;
+}
+
+/** Tokens of one person, the newest first. */
+export function tokensOf(db: Queryable, personId: number): Promise<ApiToken[]> {
+  return db.query<ApiToken>(
+    `select api_token.id, api_token.name, scope, person.name as person, created_at as "createdAt",
+       expires_at as "expiresAt", revoked_at as "revokedAt"
+     from api_token join person on person.id = person_id where person_id = $1 order by api_token.id desc`,
+    [personId],
+  );
+}
+
+/**
+ * Makes a token that acts as its maker.
+ * @returns the token itself, which cannot be shown again
+ * @throws StoreError `unknown-person`
+ */
+export async function makeToken(
+  tx: Queryable,
+  actor: Actor,
+  { name, scope, days }: z.infer<typeof tokenSchema>,
+): Promise<string> {
+  if ((await findPerson(tx, actor.personId)) === null) throw new StoreError({ code: 'unknown-person' });
+  const token = `barys_${newToken()}`;
+  const expiresAt = dayjs(actor.at).add(days, 'day').toDate();
+  const [row] = await tx.query<{ id: number }>(
+    `insert into api_token (person_id, name, scope, token_hash, created_at, expires_at)
+     values ($1, $2, $3, $4, $5, $6) returning id`,
+    [actor.personId, name, scope, hashOfToken(token), actor.at, expiresAt],
+  );
+  await appendToTrail(tx, actor, {
+    act: 'make token',
+    subject: { kind: 'token', id: row?.id ?? 0 },
+    detail: { name, scope, expiresAt },
+  });
+  return token;
+}
+
+/** @throws StoreError `no-such` where it is not one's own */
+export async function revokeToken(tx: Queryable, actor: Actor, id: number): Promise<void> {
+  const revoked = await tx.query(
+    'update api_token set revoked_at = $3 where id = $1 and person_id = $2 and revoked_at is null returning id',
+    [id, actor.personId, actor.at],
+  );
+  if (revoked.length === 0) throw new StoreError({ code: 'no-such', what: 'token', name: id });
+  await appendToTrail(tx, actor, { act: 'revoke token', subject: { kind: 'token', id } });
+}
+
+/** Whom a token acts as, if it is valid and its scope reaches; null if not. */
+export async function personOfToken(
+  db: Queryable,
+  token: string,
+  wanted: Scope,
+  at: Date,
+): Promise<Person | null> {
+  const [row] = await db.query<{ id: number }>(
+    `select person_id as id from api_token
+     where token_hash = $1 and revoked_at is null and expires_at > $2 and scope = any($3)`,
+    [hashOfToken(token), at, wanted === 'read' ? SCOPES : ['write']],
+  );
+  return row === undefined ? null : findPerson(db, row.id);
+}

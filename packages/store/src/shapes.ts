@@ -1,0 +1,10 @@
+/** What entries look like and what can be chosen in them. Free of PostgreSQL, so that a browser's forms say the same. */
+export { bodySchema, TECHNOLOGIES, TRIMS } from './bodies';
+export { configurationSchema } from './configurations';
+export { listQuerySchema, type ListQuery } from './instrument-list';
+export { instrumentSchema } from './instruments';
+export { ROLES } from './people';
+export { DECISIONS, type Decision } from './findings';
+export { REFERENCE_QUANTITIES, REFERENCE_STATES } from './references';
+export { STAGES } from './job-stages';
+export { procedureContentSchema } from './procedures';

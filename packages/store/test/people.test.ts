@@ -1,0 +1,200 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import {
+  addFirstPerson,
+  addPerson,
+  addSite,
+  changePerson,
+  findPerson,
+  isPasswordOf,
+  listEverybody,
+  makeToken,
+  personOfSession,
+  personOfToken,
+  personSchema,
+  revokeToken,
+  setPassword,
+  signIn,
+  signInToDemo,
+  signOut,
+  tokenSchema,
+  tokensOf,
+  type Actor,
+} from '../src/index';
+import { throwaway, type Throwaway } from './throwaway';
+import { plantWorks, TODAY, type Works } from './works';
+
+const PASSWORD = 'four plain words here';
+const LATER = new Date('2026-05-04T09:00:00Z');
+
+let base: Throwaway;
+let works: Works;
+let fitter: Actor;
+
+beforeAll(async () => {
+  base = await throwaway();
+  works = await plantWorks(base.owner);
+  const id = await addPerson(base.app, works.administrator, {
+    name: 'Fitter',
+    role: 'technician',
+    login: 'fitter',
+    isActive: true,
+  });
+  fitter = { ...works.technician, personId: id };
+  await setPassword(base.app, works.administrator, id, { password: PASSWORD, current: null });
+});
+afterAll(() => base.drop());
+
+const at = (date: Date) => ({ at: date, today: TODAY });
+const enter = (password: string, login = ' Fitter ', date = LATER) =>
+  signIn(base.app, at(date), { login, password });
+
+describe('signing in', () => {
+  it('takes login and password, and the session is the person until it ends', async () => {
+    const token = await enter(PASSWORD);
+    expect((await personOfSession(base.app, token, LATER))?.name).toBe('Fitter');
+    expect(await personOfSession(base.app, token, new Date('2026-05-19T09:00:00Z'))).toBeNull();
+    expect(await personOfSession(base.app, `${token}x`, LATER)).toBeNull();
+    await signOut(base.app, token);
+    expect(await personOfSession(base.app, token, LATER)).toBeNull();
+  });
+
+  it('keeps neither password nor token in the database', async () => {
+    const token = await enter(PASSWORD);
+    const [kept] = await base.owner.query<{ hash: string; sessions: string }>(
+      `select password_hash as hash, (select string_agg(encode(token_hash, 'escape'), ' ') from session) as sessions
+       from person where login = 'fitter'`,
+    );
+    expect(kept?.hash).toMatch(/^\$argon2id\$/);
+    expect(kept?.sessions).not.toContain(token);
+  });
+
+  it('refuses a wrong password and an unknown login in the same words', async () => {
+    await expect(enter('wrong')).rejects.toThrow('do not belong together');
+    await expect(enter(PASSWORD, 'nobody')).rejects.toThrow('do not belong together');
+    await expect(enter('', 'technician')).rejects.toThrow('do not belong together');
+  });
+
+  it('stops guessing after some tries, for a while and for that login alone', async () => {
+    const late = new Date('2026-05-05T09:00:00Z');
+    const tries = await Promise.allSettled(Array.from({ length: 12 }, () => enter('guess', 'fitter', late)));
+    const words = tries.map((one) => (one.status === 'rejected' ? String(one.reason) : 'in'));
+    expect(words.filter((one) => one.includes('do not belong together')).length).toBeLessThanOrEqual(8);
+    await expect(enter(PASSWORD, 'fitter', late)).rejects.toThrow('Too many tries');
+    await expect(enter('guess', 'other', late)).rejects.toThrow('do not belong together');
+    await expect(enter(PASSWORD, 'fitter', new Date('2026-05-05T09:16:00Z'))).resolves.toBeTruthy();
+  });
+
+  it('goes without a password in a demo only', async () => {
+    const demo = () => signInToDemo(base.app, at(LATER), fitter.personId);
+    await expect(demo()).rejects.toThrow('Only a demo');
+    await addSite(base.owner, { siteName: 'Works', isDemo: true });
+    expect((await personOfSession(base.app, await demo(), LATER))?.name).toBe('Fitter');
+    await base.owner.query('delete from installation');
+  });
+});
+
+describe('a password', () => {
+  it('is changed by its owner with the old one, and all sessions end', async () => {
+    const token = await enter(PASSWORD);
+    const change = (current: string, password: string) =>
+      setPassword(base.app, fitter, fitter.personId, { current, password });
+    await expect(change('wrong', 'another few words')).rejects.toThrow('do not belong together');
+    await expect(change(PASSWORD, 'short')).rejects.toThrow('at least 10 characters');
+    await change(PASSWORD, 'another few words');
+    expect(await personOfSession(base.app, token, LATER)).toBeNull();
+    expect(await isPasswordOf(base.app, fitter.personId, 'another few words')).toBe(true);
+    await change('another few words', PASSWORD);
+  });
+
+  it('of somebody else is set by an administrator only', async () => {
+    await expect(
+      setPassword(base.app, works.technician, fitter.personId, {
+        current: null,
+        password: 'not for him to say',
+      }),
+    ).rejects.toThrow('may not do this');
+  });
+});
+
+describe('people', () => {
+  it('are entered and changed by an administrator; a change of role ends the sessions', async () => {
+    const token = await enter(PASSWORD);
+    const person = { name: 'Fitter', login: 'fitter', isActive: true };
+    await changePerson(base.app, works.administrator, fitter.personId, { ...person, role: 'planner' });
+    expect(await personOfSession(base.app, token, LATER)).toBeNull();
+    await expect(
+      addPerson(base.app, works.technician, { ...person, name: 'X', login: null, role: 'technician' }),
+    ).rejects.toThrow('may not do this');
+    await expect(
+      addPerson(base.app, works.administrator, { ...person, name: 'Y', role: 'technician' }),
+    ).rejects.toThrow('There is already a person Y or login fitter');
+    await changePerson(base.app, works.administrator, fitter.personId, { ...person, role: 'technician' });
+  });
+
+  it('who have left can neither sign in nor act, and stay in the list', async () => {
+    const id = await addPerson(base.app, works.administrator, {
+      name: 'Leaver',
+      role: 'technician',
+      login: 'leaver',
+      isActive: true,
+    });
+    await setPassword(base.app, works.administrator, id, { password: PASSWORD, current: null });
+    const token = await enter(PASSWORD, 'leaver');
+    const person = { name: 'Leaver', role: 'technician', login: 'leaver', isActive: false } as const;
+    await changePerson(base.app, works.administrator, id, person);
+    expect(await personOfSession(base.app, token, LATER)).toBeNull();
+    await expect(enter(PASSWORD, 'leaver')).rejects.toThrow('do not belong together');
+    expect(await findPerson(base.app, id)).toBeNull();
+    expect((await listEverybody(base.app)).at(-1)).toMatchObject({ name: 'Leaver', isActive: false });
+  });
+
+  it('keep at least one administrator, also where two leave at once', async () => {
+    const second = await addPerson(base.app, works.administrator, {
+      name: 'Second',
+      role: 'administrator',
+      login: null,
+      isActive: true,
+    });
+    const leave = (id: number, name: string) =>
+      base.app.transaction((tx) =>
+        changePerson(tx, works.administrator, id, { name, role: 'auditor', login: null, isActive: true }),
+      );
+    const ended = await Promise.allSettled([
+      leave(second, 'Second'),
+      leave(works.administrator.personId, 'Administrator'),
+    ]);
+    expect(ended.some(({ status }) => status === 'rejected')).toBe(true);
+    await base.owner.query(`update person set role = 'administrator' where name = 'Administrator'`);
+  });
+
+  it('begin with one administrator, once', async () => {
+    await expect(
+      addFirstPerson(base.app, at(LATER), { name: 'Z', role: 'administrator', login: 'z1', isActive: true }),
+    ).rejects.toThrow('already has an administrator');
+  });
+
+  it.each(['A', 'a b', 'ä.b', '-ab'])('have no login %o', (login) => {
+    expect(() => personSchema.parse({ name: 'N', role: 'auditor', login, isActive: true })).toThrow(
+      'A login is',
+    );
+  });
+});
+
+describe('a token', () => {
+  it('acts as its maker within its scope until it expires or is revoked', async () => {
+    const read = await makeToken(base.app, fitter, { name: 'historian', scope: 'read', days: 30 });
+    const write = await makeToken(base.app, fitter, { name: 'bench', scope: 'write', days: 30 });
+    expect((await personOfToken(base.app, read, 'read', LATER))?.name).toBe('Fitter');
+    expect(await personOfToken(base.app, read, 'write', LATER)).toBeNull();
+    expect((await personOfToken(base.app, write, 'read', LATER))?.name).toBe('Fitter');
+    expect(await personOfToken(base.app, write, 'write', new Date('2026-06-04T09:00:00Z'))).toBeNull();
+    const [token] = await tokensOf(base.app, fitter.personId);
+    await expect(revokeToken(base.app, works.technician, token?.id ?? 0)).rejects.toThrow('no token');
+    await revokeToken(base.app, fitter, token?.id ?? 0);
+    expect(await personOfToken(base.app, write, 'read', LATER)).toBeNull();
+  });
+
+  it('lives at most a year', () => {
+    expect(() => tokenSchema.parse({ name: 'x', scope: 'read', days: 400 })).toThrow('at most a year');
+  });
+});

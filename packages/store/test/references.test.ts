@@ -1,0 +1,241 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import {
+  addCertificate,
+  addFinding,
+  addInstrument,
+  addStandard,
+  bodySchema,
+  addBody,
+  certificateSchema,
+  changeStandard,
+  decideFinding,
+  fileOfCertificate,
+  findFinding,
+  findInstrument,
+  findingSchema,
+  findingsOf,
+  findReference,
+  findStandard,
+  fitOf,
+  keepModule,
+  listReferences,
+  moduleSchema,
+  quantityWanted,
+  runsInDoubt,
+  uncertaintyAt,
+} from '../src/index';
+import { throwaway, type Throwaway } from './throwaway';
+import {
+  CELL,
+  entry,
+  jobAtAsFound,
+  MODULE,
+  plantWorks,
+  RANGE,
+  readAll,
+  TAG,
+  TODAY,
+  type Works,
+} from './works';
+
+let base: Throwaway;
+let works: Works;
+
+beforeAll(async () => {
+  base = await throwaway();
+  works = await plantWorks(base.owner);
+});
+afterAll(() => base.drop());
+
+const DUE = { number: 'K-9', laboratory: 'L', calibratedOn: '2026-04-01', dueOn: '2027-04-01' };
+const module = (more: object) =>
+  moduleSchema.parse({
+    name: '',
+    quantity: 'pressure',
+    kind: 'gauge',
+    unit: 'bar',
+    rangeLow: 0,
+    rangeHigh: 10,
+    resolution: 0.001,
+    percentOfReading: 0,
+    percentOfRange: 0.02,
+    floor: 0,
+    driftPercentOfReadingPerYear: 0,
+    percentOfReadingPerK: 0,
+    isActive: true,
+    ...more,
+  });
+
+describe('a reference', () => {
+  it('is entered with its modules and certificates; the newest calibration is in force', async () => {
+    const { technician } = works;
+    const id = await addStandard(base.app, technician, {
+      tag: 'PC-9',
+      description: 'calibrator with modules',
+      serial: '9',
+      state: 'in use',
+      location: 'shop',
+    });
+    const low = await keepModule(
+      base.app,
+      technician,
+      id,
+      null,
+      module({ name: 'low', unit: 'mbar', rangeHigh: 700 }),
+    );
+    await keepModule(base.app, technician, id, null, module({ name: 'high' }));
+    expect(
+      fitOf(await findReference(base.app, low), await findInstrument(base.app, { tag: TAG }), 'input', TODAY)
+        .unfit,
+    ).toContain('it has no certificate');
+    const pdf = { name: 'K-9.pdf', bytes: Buffer.from('%PDF-1.7') };
+    await addCertificate(base.app, technician, id, { ...DUE, uncertaintyPercentOfRange: 0.01 }, pdf);
+    await addCertificate(
+      base.app,
+      technician,
+      id,
+      { ...DUE, number: 'K-8', calibratedOn: '2025-04-01', uncertaintyPercentOfRange: null },
+      null,
+    );
+    expect(await findReference(base.app, low)).toMatchObject({
+      certificate: 'K-9',
+      tag: 'PC-9',
+      name: 'low',
+    });
+    const standard = await findStandard(base.app, 'PC-9');
+    expect(standard.certificates.map(({ number }) => number)).toEqual(['K-9', 'K-8']);
+    expect(await fileOfCertificate(base.app, standard.certificates[0]?.id ?? 0)).toMatchObject({
+      name: 'K-9.pdf',
+    });
+    await expect(fileOfCertificate(base.app, standard.certificates[1]?.id ?? 0)).rejects.toThrow('no file');
+    await changeStandard(base.app, technician, standard, { ...standard, state: 'away' });
+    await expect(
+      changeStandard(base.app, technician, standard, { ...standard, state: 'out' }),
+    ).rejects.toThrow('Somebody else has changed PC-9');
+    const instrument = await findInstrument(base.app, { tag: TAG });
+    const high = (await listReferences(base.app)).find(({ tag, name }) => tag === 'PC-9' && name === 'high');
+    expect(high && fitOf(high, instrument, 'input', TODAY).unfit).toBe('it is away (shop)');
+    expect(high && fitOf(high, instrument, 'input', '2027-04-02').unfit).toContain('ran out on 1 Apr 2027');
+  });
+
+  it.each([
+    [{ unit: 'inH2O' }, 'A pressure unit with its reference is needed'],
+    [{ rangeHigh: 0 }, 'must be above the lower one'],
+    [{ percentOfRange: 0 }, 'At least one of'],
+    [{ quantity: 'current' }, 'A current is in mA'],
+    [{ resolution: NaN }, 'The resolution is a number'],
+  ])('is refused with %o', (more, words) => {
+    expect(() => module(more)).toThrow(words);
+  });
+
+  it('has a due date after its calibration', () => {
+    expect(() =>
+      certificateSchema.parse({ ...DUE, dueOn: DUE.calibratedOn, uncertaintyPercentOfRange: null }),
+    ).toThrow('after the day of calibration');
+  });
+
+  it('is uncertain by certificate and specification together', async () => {
+    const reference = await findReference(base.app, MODULE['PC-1']);
+    // 0.005 % of 21 bar with k = 2 is u = 0.000525 bar; 0.02 % of 6 bar + 0.01 % of 21 bar, rectangular, is 0.0033/sqrt 3.
+    expect(uncertaintyAt(reference, 6, { today: TODAY })).toBeCloseTo(
+      2 * Math.sqrt(0.000525 ** 2 + 0.0033 ** 2 / 3),
+      12,
+    );
+  });
+});
+
+describe('which reference fits', () => {
+  it('tells absolute from gauge, and asks for what the output is', async () => {
+    const body = bodySchema.parse({
+      ...CELL,
+      model: 'Absolute',
+      kind: 'absolute',
+      lowerRangeLimit: 0,
+      outputs: ['psi-3-15'],
+    });
+    const bodyId = await addBody(base.app, works.technician, body);
+    await addInstrument(base.app, works.technician, entry({ bodyId, tag: 'PT-ABS', kind: 'absolute' }), {
+      ...RANGE,
+      signal: 'psi-3-15',
+      outputUnit: 'psi',
+      outputLow: 3,
+      outputHigh: 15,
+    });
+    const instrument = await findInstrument(base.app, { tag: 'PT-ABS' });
+    expect(quantityWanted(instrument, 'output')).toBe('pressure');
+    const gauge = await findReference(base.app, MODULE['PC-1']);
+    expect(fitOf(gauge, instrument, 'input', TODAY).unfit).toContain('does not read absolute pressure');
+    // The pneumatic output is gauge pressure all the same: 3 to 15 psi are 0.21 to 1.03 bar.
+    expect(fitOf(gauge, instrument, 'output', TODAY).unfit).toBeNull();
+  });
+});
+
+describe('a reference found out of tolerance', () => {
+  const FINDING = findingSchema.parse({
+    foundOn: TODAY,
+    goodUntil: '2026-01-01',
+    errors: [
+      { at: 0, error: 0 },
+      { at: 6, error: 0.012 },
+    ],
+    note: 'reads high',
+  });
+
+  it('has its runs judged again, newest first, and each is decided with the earlier decisions kept', async () => {
+    const { jobId, runId } = await jobAtAsFound(base.app, works.technician);
+    await readAll(base.app, works.technician, runId, 0.03);
+    const id = await addFinding(base.app, works.technician, MODULE['PC-1'], FINDING);
+    const finding = await findFinding(base.app, id);
+    const [run, ...others] = await runsInDoubt(base.app, finding, 10);
+    expect(others).toEqual([]);
+    // +0.030 mA is 0.1875 %; at 6 bar the true pressure is 5.988 bar, so the error is +0.062 mA, 0.3875 %.
+    expect(run).toMatchObject({
+      jobId,
+      runId,
+      tag: TAG,
+      verdictThen: 'within-adjust',
+      verdictNow: 'outside',
+      decision: null,
+    });
+    expect(run?.worstThen).toBeCloseTo(0.1875, 10);
+    expect(run?.worstNow).toBeCloseTo(0.3875, 10);
+    const decide = (decision: 'no effect' | 'recall' | 'note', remark: string) =>
+      decideFinding(base.app, works.technician, id, { runId, decision, remark });
+    await expect(decide('note', ' ')).rejects.toThrow('Say why');
+    await decide('note', 'ask production');
+    await base.owner.query(`update instrument set due_on = '2027-01-01' where tag = $1`, [TAG]);
+    await decide('recall', '');
+    expect((await runsInDoubt(base.app, finding, 10))[0]).toMatchObject({
+      decision: 'recall',
+      decidedBy: 'Technician A',
+    });
+    expect((await findInstrument(base.app, { tag: TAG })).dueOn).toBe(TODAY);
+    expect(await base.app.query('select from finding_decision')).toHaveLength(2);
+    expect((await findingsOf(base.app, 'PC-1')).map(({ note }) => note)).toEqual(['reads high']);
+  });
+
+  it('asks nothing of runs outside the time in doubt, or with another reference', async () => {
+    const early = { ...FINDING, foundOn: '2026-02-01' };
+    const id = await addFinding(base.app, works.technician, MODULE['PC-1'], early);
+    expect(await runsInDoubt(base.app, await findFinding(base.app, id), 10)).toEqual([]);
+    const other = await addFinding(base.app, works.technician, MODULE['PC-COARSE'], FINDING);
+    expect(await runsInDoubt(base.app, await findFinding(base.app, other), 10)).toEqual([]);
+  });
+
+  it('takes the error of a meter from the output', async () => {
+    const meter = { ...FINDING, errors: [{ at: 4, error: 0.02 }] };
+    const id = await addFinding(base.app, works.technician, MODULE['DM-1'], meter);
+    const [run] = await runsInDoubt(base.app, await findFinding(base.app, id), 10);
+    expect(run?.worstNow).toBeCloseTo(0.0625, 10);
+  });
+
+  it('is refused without points, with points that do not rise, and from people who keep no registers', async () => {
+    expect(() => findingSchema.parse({ ...FINDING, errors: [] })).toThrow('at least one point');
+    expect(() => findingSchema.parse({ ...FINDING, goodUntil: '2027-01-01' })).toThrow('not after');
+    const twice = { ...FINDING, errors: [FINDING.errors[0], FINDING.errors[0]] as typeof FINDING.errors };
+    await expect(addFinding(base.app, works.technician, MODULE['PC-1'], twice)).rejects.toThrow('must rise');
+    await expect(addFinding(base.app, works.auditor, MODULE['PC-1'], FINDING)).rejects.toThrow(
+      'may not do this',
+    );
+  });
+});
