@@ -90,12 +90,12 @@ const PROCEDURE = {
   pneumatic: 7,
 };
 
-function procedureFor({ signal = 'mA-4-20', transferFunction, criticality }: InstrumentData): number {
+function procedureFor({ signal = 'mA-4-20', transferFunction, state }: InstrumentData): number {
   if (signal === 'indication') return PROCEDURE.gauge;
   if (signal === 'V-0-10') return PROCEDURE.vacuum;
   if (transferFunction?.kind.startsWith('square-root')) return PROCEDURE.flow;
   if (signal.startsWith('psi')) return PROCEDURE.pneumatic;
-  return criticality === 'environment' ? PROCEDURE.threePoints : PROCEDURE.upAndDown;
+  return state === 'spare' ? PROCEDURE.threePoints : PROCEDURE.upAndDown;
 }
 
 async function plantInstrument(

@@ -36,7 +36,9 @@ test('a technician does a whole job by keyboard, from Today to the certificate',
 
   // Connect: the best reference that fits is chosen; the deadweight tester ran out and would need a reason.
   await expect(page.getByRole('radio', { name: /PC-02/ })).toBeChecked();
-  await expect(page.getByRole('radio', { name: /DW-01.*does not fit: its certificate ran out/ })).toBeEnabled();
+  await expect(
+    page.getByRole('radio', { name: /DW-01.*does not fit: its certificate ran out/ }),
+  ).toBeEnabled();
   await expectAccessible(page);
   await expect(page.getByRole('checkbox').first()).toBeFocused();
   for (let check = 0; check < 4; check += 1) await keys.press('Space', 'Tab');
@@ -124,7 +126,7 @@ test('a technician does a whole job by keyboard, from Today to the certificate',
     'PT-2107',
     '0 … 6 bar, 4 … 20 mA, 0 … 6 bar',
     '±0.25 % of output span',
-    'PC-02, Pressure calibrator, 20 bar module',
+    'PC-02, Pressure calibrator, 20 bar, serial',
     'certificate K-26-0312, due',
     'DM-01, Loop meter',
     '21.5 °C, 48 % relative humidity, 1009 hPa',

@@ -7,8 +7,8 @@ const config: NextConfig = {
   transpilePackages: ['@barys/core', '@barys/store'],
   serverExternalPackages: ['pg', '@react-pdf/renderer'],
   turbopack: { root: fileURLToPath(new URL('../..', import.meta.url)) },
-  // A certificate's file comes with its form.
-  experimental: { serverActions: { bodySizeLimit: '11mb' } },
+  // Files come with their forms: certificates up to 10 MB, imports up to 64 MB.
+  experimental: { serverActions: { bodySizeLimit: '65mb' }, proxyClientMaxBodySize: '65mb' },
   // Types and lint are checked once, by `npm test`.
   typescript: { ignoreBuildErrors: true },
 };

@@ -7,15 +7,18 @@ import type { ReactNode } from 'react';
 export function LinkButton({
   href,
   isMain = false,
+  isFile = false,
   children,
 }: {
   href: string;
   /** Whether it is the main thing to do on its page. */
   isMain?: boolean;
+  /** Whether it leads to a file, which the router must not fetch as a page. */
+  isFile?: boolean;
   children: ReactNode;
 }) {
   return (
-    <Button component={Link} href={href} variant={isMain ? 'contained' : 'text'}>
+    <Button component={isFile ? 'a' : Link} href={href} variant={isMain ? 'contained' : 'text'}>
       {children}
     </Button>
   );

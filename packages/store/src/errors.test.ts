@@ -25,6 +25,8 @@ const REFUSALS: readonly Refusal[] = [
   { code: 'wrong-password' },
   { code: 'too-many-tries', minutes: 15 },
   { code: 'not-a-demo' },
+  { code: 'file-unreadable', why: 'it has no rows' },
+  { code: 'rows-bad', count: 3 },
 ];
 
 it.each(REFUSALS.map((refusal) => [refusal.code, refusal] as const))(

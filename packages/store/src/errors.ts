@@ -22,7 +22,9 @@ export type Refusal =
   | { code: 'last-administrator' }
   | { code: 'wrong-password' }
   | { code: 'too-many-tries'; minutes: number }
-  | { code: 'not-a-demo' };
+  | { code: 'not-a-demo' }
+  | { code: 'file-unreadable'; why: string }
+  | { code: 'rows-bad'; count: number };
 
 export class StoreError extends Error {
   readonly refusal: Refusal;
@@ -74,6 +76,10 @@ function describeRefusal(refusal: Refusal): string {
       return 'Login and password do not belong together.';
     case 'too-many-tries':
       return `Too many tries for this login. Wait ${refusal.minutes} minutes, or ask an administrator.`;
+    case 'file-unreadable':
+      return `The file cannot be taken: ${refusal.why}.`;
+    case 'rows-bad':
+      return `Nothing was imported: ${refusal.count} ${refusal.count === 1 ? 'row is' : 'rows are'} not good.`;
     case 'not-a-demo':
       return 'Only a demo signs in without a password.';
     case 'taken':

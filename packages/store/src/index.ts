@@ -54,6 +54,7 @@ export {
   type Finding,
 } from './findings';
 export {
+  allInstruments,
   listFacets,
   listInstruments,
   listQuerySchema,
@@ -67,6 +68,7 @@ export {
   addInstrument,
   assignOwner,
   changeInstrument,
+  dueBy,
   CRITICALITIES,
   entryOf,
   findInstrument,
@@ -77,6 +79,7 @@ export {
   MEASURES,
   STATES,
   toleranceOf,
+  type DueLine,
   type Instrument,
   type NewInstrument,
   type SpanTolerance,
@@ -187,3 +190,21 @@ export {
 } from './sessions';
 export { addSite, findSite, type Site } from './site';
 export { dropView, keepView, viewsOf, type SavedView } from './views';
+export { exportEverything } from './export';
+export {
+  bringFile,
+  checkImport,
+  COLUMNS,
+  IMPORT_KINDS,
+  importChoiceSchema,
+  LARGEST_IMPORT_BYTES,
+  leftOutAsCsv,
+  openImport,
+  takeImport,
+  toCsv,
+  type Checked,
+  type ImportChoice,
+  type ImportKind,
+} from './imports';
+export { pastRunsOf, type PastRun } from './past-results';
+export { trailEntries, trailFacets, trailQuerySchema, type TrailEntry, type TrailQuery } from './trail';

@@ -1,5 +1,5 @@
 /** The list of instruments: found, filtered, ordered and paged in the database, for 100,000 of them. */
-import { PRESSURE_KINDS } from '@barys/core';
+import { isUnit, PRESSURE_KINDS, unitLabel } from '@barys/core';
 import { z } from 'zod';
 import type { ConfigurationVersion } from './configurations';
 import type { Queryable } from './database';
@@ -139,6 +139,74 @@ export async function listInstruments(
     db.query<{ total: number }>(`select count(*)::int as total from instrument ${where}`, values),
   ]);
   return { lines, total: counted?.total ?? 0 };
+}
+
+const EXPORT_COLUMNS = {
+  Tag: 'tag',
+  Service: 'service',
+  Area: 'area',
+  Body: 'model',
+  LRV: 'lrv',
+  URV: 'urv',
+  Unit: 'input_unit',
+  Signal: 'signal',
+  'Output at 0 %': 'output_low',
+  'Output at 100 %': 'output_high',
+  'Output unit': 'output_unit',
+  'Transfer function': `case when transfer_function ->> 'kind' like 'square-root%' then 'square root'
+    else transfer_function ->> 'kind' end`,
+  'Low-flow cut-off, % of flow': `(transfer_function ->> 'cutOffPercentOfFlow')::numeric`,
+  'Display at 0 %': 'display_low',
+  'Display at 100 %': 'display_high',
+  'Display unit': 'display_unit',
+  'Damping, s': 'damping_s',
+  Description: 'description',
+  'Serial number': 'serial',
+  Site: 'site',
+  'Place in the walk': 'walk',
+  Hazards: `array_to_string(hazards, '; ')`,
+  Loop: 'loop',
+  Criticality: 'criticality',
+  Measures: 'measures',
+  'Kind of pressure': 'kind',
+  Procedure: 'procedure.name',
+  'Tolerance, % of span': 'tolerance_percent_of_span',
+  'Adjust above, % of the tolerance': 'adjust_above_percent_of_limit',
+  'Interval, months': 'interval_months',
+  'Next due': 'due_on',
+  Owner: 'owner',
+  State: 'state',
+} as const;
+
+/** The whole list as it is filtered and ordered, under the headings that an import of instruments reads. */
+export async function allInstruments(
+  db: Queryable,
+  query: ListQuery,
+  today: string,
+): Promise<{ readonly header: readonly string[]; readonly rows: readonly (readonly unknown[])[] }> {
+  const { where, values } = conditionsOf(query, today);
+  const header = Object.keys(EXPORT_COLUMNS);
+  const columns = Object.values(EXPORT_COLUMNS).map((column, index) => `${column} as c${index}`);
+  const rows = await db.query<Record<string, unknown>>(
+    `select ${columns.join(', ')}
+     from (select * from instrument ${where}) instrument
+       join body on body.id = body_id
+       join procedure on procedure.id = procedure_id
+       join lateral (
+         select * from configuration where instrument_id = instrument.id order by version desc limit 1
+       ) configuration on true
+     order by ${orderOf(query)}`,
+    values,
+  );
+  return {
+    header,
+    rows: rows.map((row) =>
+      header.map((heading, index) => {
+        const value = row[`c${index}`];
+        return heading === 'Unit' && typeof value === 'string' && isUnit(value) ? unitLabel(value) : value;
+      }),
+    ),
+  };
 }
 
 /** Areas and owners that the list can be filtered by. */

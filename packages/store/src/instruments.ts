@@ -139,6 +139,21 @@ export async function instrumentsOf(db: Queryable, ids: readonly number[]): Prom
   return rows.map(toInstrument);
 }
 
+export interface DueLine {
+  readonly tag: string;
+  readonly service: string;
+  readonly dueOn: string;
+}
+
+/** Instruments in service that are due by a date, the first first. */
+export function dueBy(db: Queryable, date: string, limit: number): Promise<DueLine[]> {
+  return db.query<DueLine>(
+    `select tag, service, due_on as "dueOn" from instrument
+     where state = 'in service' and due_on <= $1 order by due_on, tag limit $2`,
+    [date, limit],
+  );
+}
+
 const COLUMNS = `tag, serial, service, description, site, area, walk, hazards, loop, criticality, measures, kind,
   body_id, procedure_id, tolerance_percent_of_span, adjust_above_percent_of_limit, interval_months, due_on, owner, state`;
 

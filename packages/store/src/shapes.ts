@@ -2,6 +2,7 @@
 export { bodySchema, TECHNOLOGIES, TRIMS } from './bodies';
 export { configurationSchema } from './configurations';
 export { listQuerySchema, type ListQuery } from './instrument-list';
+export { IMPORT_KINDS } from './imports/columns';
 export { instrumentSchema } from './instruments';
 export { ROLES } from './people';
 export { DECISIONS, type Decision } from './findings';

@@ -27,6 +27,9 @@ export default async function InstrumentsPage({ searchParams }: { searchParams: 
     <>
       <PageHead title="Instruments">
         {person !== null && <ViewBar views={views} query={listAddress(view)} />}
+        <LinkButton href={`/instruments/export?${listAddress(view)}`} isFile>
+          CSV
+        </LinkButton>
         <LinkButton href="/instruments/new">Add an instrument</LinkButton>
       </PageHead>
       <InstrumentGrid

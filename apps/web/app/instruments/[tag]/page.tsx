@@ -2,6 +2,7 @@ import { convertPressure, formatPlain, PRESSURE_UNITS } from '@barys/core';
 import {
   accuracyOfBody,
   jobsOfInstrument,
+  pastRunsOf,
   rangeMisfit,
   toleranceOf,
   whyNotWalkable,
@@ -13,6 +14,7 @@ import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
 import Link from 'next/link';
 import type { ReactNode } from 'react';
+import { PastRuns } from '@/instruments/PastRuns';
 import { StartJob } from '@/instruments/StartJob';
 import { JobTable } from '@/jobs/JobTable';
 import { STAGE_WORD } from '@/jobs/words';
@@ -96,9 +98,15 @@ function registerFacts(instrument: Instrument, today: string) {
   ]);
 }
 
+const PAST_RUNS = 40;
+
 export default async function InstrumentPage({ params }: { params: Params }) {
   const instrument = await loadInstrument(params);
-  const jobs = await jobsOfInstrument(database(), instrument.id);
+  const db = database();
+  const [jobs, past] = await Promise.all([
+    jobsOfInstrument(db, instrument.id),
+    pastRunsOf(db, instrument, PAST_RUNS),
+  ]);
   const { configuration, body, tag } = instrument;
   const open = jobs.find((job) => job.stage !== 'closed');
   const misfit = rangeMisfit(body, configuration.inputUnit, configuration.lrv, configuration.urv);
@@ -162,6 +170,11 @@ export default async function InstrumentPage({ params }: { params: Params }) {
               empty="None yet. The first signed job sets the next due date."
             />
           </Sheet>
+          {past.length > 0 && (
+            <Sheet title="Results brought in" aside="judged by today's tolerance">
+              <PastRuns runs={past} />
+            </Sheet>
+          )}
         </Stack>
         <Sheet title="Identity and limits">
           <Facts facts={registerFacts(instrument, localDate(new Date()))} />

@@ -1,0 +1,35 @@
+import { exportEverything } from '@barys/store';
+import { log } from '@/server/act';
+import { database } from '@/server/database';
+import { requireReader } from '@/server/person';
+import { problemResponse } from '@/server/problem';
+
+/** Everything as JSON, as docs/export.md describes it; written as it is read, so that its size does not matter. */
+export async function GET(): Promise<Response> {
+  try {
+    await requireReader();
+    const pieces = exportEverything(database(), new Date());
+    const encoder = new TextEncoder();
+    const body = new ReadableStream<Uint8Array>({
+      async pull(controller) {
+        try {
+          const { done, value } = await pieces.next();
+          if (done === true) controller.close();
+          else controller.enqueue(encoder.encode(value));
+        } catch (error) {
+          log.error({ err: error }, 'an export failed');
+          controller.error(error);
+        }
+      },
+    });
+    return new Response(body, {
+      headers: {
+        'content-type': 'application/json',
+        'content-disposition': 'attachment; filename="barys-export.json"',
+        'cache-control': 'private, no-store',
+      },
+    });
+  } catch (error) {
+    return problemResponse(error);
+  }
+}

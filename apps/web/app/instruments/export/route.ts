@@ -1,0 +1,19 @@
+import { allInstruments, toCsv } from '@barys/store';
+import { readListAddress } from '@/instruments/listAddress';
+import { csvResponse } from '@/server/csv';
+import { database } from '@/server/database';
+import { localDate } from '@/server/dates';
+import { requireReader } from '@/server/person';
+import { problemResponse } from '@/server/problem';
+
+/** The list as it is filtered and ordered, whole, with headings that an import reads back. */
+export async function GET(request: Request): Promise<Response> {
+  try {
+    await requireReader();
+    const view = readListAddress(Object.fromEntries(new URL(request.url).searchParams));
+    const { header, rows } = await allInstruments(database(), view, localDate(new Date()));
+    return csvResponse(toCsv(header, rows), 'instruments.csv');
+  } catch (error) {
+    return problemResponse(error);
+  }
+}

@@ -1,0 +1,32 @@
+import { toCsv, trailEntries, trailQuerySchema } from '@barys/store';
+import { csvResponse } from '@/server/csv';
+import { database } from '@/server/database';
+import { requireReader } from '@/server/person';
+import { problemResponse } from '@/server/problem';
+
+const MOST = 100_000;
+
+/** The trail as it is filtered, the newest first. */
+export async function GET(request: Request): Promise<Response> {
+  try {
+    await requireReader();
+    const query = trailQuerySchema.parse(Object.fromEntries(new URL(request.url).searchParams));
+    const entries = await trailEntries(database(), query, MOST);
+    const rows = entries.map(({ id, at, person, act, subjectKind, subjectId, subject, detail }) => [
+      id,
+      at.toISOString(),
+      person,
+      act,
+      subjectKind,
+      subjectId,
+      subject,
+      JSON.stringify(detail),
+    ]);
+    return csvResponse(
+      toCsv(['No', 'When', 'Who', 'Act', 'On', 'Number', 'Name', 'Detail'], rows),
+      'trail.csv',
+    );
+  } catch (error) {
+    return problemResponse(error);
+  }
+}

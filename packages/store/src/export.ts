@@ -1,0 +1,62 @@
+/**
+ * Everything as JSON: one object a table row, table after table, as docs/export.md describes. Passwords, sessions and
+ * tokens stay out, and files are named, not carried.
+ */
+import type { Queryable } from './database';
+
+/** Tables in an order in which each refers only to earlier ones, with what leads their pages. */
+const TABLES: readonly (readonly [name: string, columns: string])[] = [
+  ['installation', 'site_name, is_demo, created_at'],
+  ['person', 'id, name, role, is_active, login'],
+  ['body', '*'],
+  ['procedure', '*'],
+  ['procedure_version', '*, procedure_id * 100000 + version as id'],
+  ['instrument', '*'],
+  ['configuration', '*'],
+  ['reference_standard', '*'],
+  ['reference_module', '*'],
+  [
+    'reference_certificate',
+    'id, reference_id, number, laboratory, calibrated_on, due_on, uncertainty_percent_of_range, file_name, entered_by, entered_at',
+  ],
+  ['job', '*'],
+  ['stage_passed', '*'],
+  ['connection', '*'],
+  ['run', '*'],
+  ['reading', '*'],
+  ['adjustment', '*'],
+  ['reference_finding', '*'],
+  ['finding_decision', '*'],
+  ['past_result', '*'],
+  ['audit_entry', "id, at, person_id, act, subject_kind, subject_id, detail, encode(hash, 'hex') as hash"],
+];
+
+const PAGE = 5000;
+
+/** The pieces of one JSON document; put together in this order they are the whole export. */
+export async function* exportEverything(db: Queryable, madeAt: Date): AsyncGenerator<string> {
+  yield `{"format":"barys-export","version":1,"madeAt":${JSON.stringify(madeAt)},"tables":{`;
+  for (const [index, [table, columns]] of TABLES.entries()) {
+    yield `${index === 0 ? '' : ','}${JSON.stringify(table)}:[`;
+    yield* rowsOf(db, table, columns);
+    yield ']';
+  }
+  yield '}}';
+}
+
+async function* rowsOf(db: Queryable, table: string, columns: string): AsyncGenerator<string> {
+  const isPaged = table !== 'installation';
+  for (let last = -1, isFirst = true; ; isFirst = false) {
+    // Table and columns are of the list above; nothing that anybody typed is in the text.
+    const rows = await db.query<{ id: number; line: string }>(
+      isPaged
+        ? `select id, row_to_json(page)::text as line
+           from (select * from (select ${columns} from ${table}) all_rows where id > $1 order by id limit ${PAGE}) page`
+        : `select 0 as id, row_to_json(page)::text as line from (select ${columns} from ${table}) page where $1 < 0`,
+      [last],
+    );
+    if (rows.length > 0) yield `${isFirst ? '' : ','}\n${rows.map(({ line }) => line).join(',\n')}`;
+    if (!isPaged || rows.length < PAGE) return;
+    last = rows.at(-1)?.id ?? last;
+  }
+}

@@ -1,0 +1,149 @@
+/** Writes checked rows, many at a time, all in the caller's transaction. */
+import { appendToTrail } from '../audit';
+import type { Queryable } from '../database';
+import type { Actor } from '../people';
+import { addCertificate, addStandard, findStandard, keepModule } from '../references';
+import { StoreError } from '../errors';
+import type { Checked, RowsOf } from './check';
+import type { ImportKind } from './columns';
+
+/** Rows a statement; larger ones gain nothing and hold more memory. */
+const BATCH = 5000;
+
+function* batches<T>(rows: readonly T[]): Generator<readonly T[]> {
+  for (let from = 0; from < rows.length; from += BATCH) yield rows.slice(from, from + BATCH);
+}
+
+const INSTRUMENT_ROW = `tag text, serial text, service text, description text, site text, area text, walk integer,
+  hazards text[], loop text, criticality text, measures text, kind text, "bodyId" bigint, "procedureId" bigint,
+  tolerance jsonb, "intervalMonths" integer, "dueOn" date, owner text, state text`;
+
+const RANGE_ROW = `"inputUnit" text, lrv numeric, urv numeric, signal text, "outputUnit" text, "outputLow" numeric,
+  "outputHigh" numeric, "transferFunction" jsonb, "dampingS" numeric, "displayUnit" text, "displayLow" numeric,
+  "displayHigh" numeric, reason text`;
+
+const RANGE_COLUMNS = `input_unit, lrv, urv, signal, output_unit, output_low, output_high, transfer_function, damping_s,
+  display_unit, display_low, display_high, reason`;
+const RANGE_VALUES = `"inputUnit", lrv, urv, signal, "outputUnit", "outputLow", "outputHigh", "transferFunction",
+  "dampingS", "displayUnit", "displayLow", "displayHigh", reason`;
+
+async function insertInstruments(
+  tx: Queryable,
+  actor: Actor,
+  rows: readonly RowsOf['instruments'][],
+): Promise<void> {
+  for (const batch of batches(rows)) {
+    await tx.query(
+      `insert into instrument (tag, serial, service, description, site, area, walk, hazards, loop, criticality,
+         measures, kind, body_id, procedure_id, tolerance_percent_of_span, adjust_above_percent_of_limit,
+         interval_months, due_on, owner, state)
+       select tag, serial, service, description, site, area, walk, hazards, loop, criticality, measures, kind,
+         "bodyId", "procedureId", (tolerance ->> 'percentOfSpan')::numeric,
+         (tolerance ->> 'adjustAbovePercentOfLimit')::numeric, "intervalMonths", "dueOn", owner, state
+       from jsonb_to_recordset($1::jsonb) as entry (${INSTRUMENT_ROW})`,
+      [JSON.stringify(batch.map(({ instrument }) => instrument))],
+    );
+    await tx.query(
+      `insert into configuration (instrument_id, version, ${RANGE_COLUMNS}, made_by, made_at)
+       select instrument.id, 1, ${RANGE_VALUES}, $2, $3
+       from jsonb_to_recordset($1::jsonb) as entry (tag text, ${RANGE_ROW}) join instrument using (tag)`,
+      [
+        JSON.stringify(batch.map(({ instrument: { tag }, configuration }) => ({ tag, ...configuration }))),
+        actor.personId,
+        actor.at,
+      ],
+    );
+  }
+}
+
+async function insertConfigurations(
+  tx: Queryable,
+  actor: Actor,
+  rows: readonly RowsOf['configurations'][],
+): Promise<void> {
+  for (const batch of batches(rows))
+    await tx.query(
+      `insert into configuration (instrument_id, version, ${RANGE_COLUMNS}, made_by, made_at)
+       select "instrumentId",
+         (select max(version) + 1 from configuration where instrument_id = "instrumentId"), ${RANGE_VALUES}, $2, $3
+       from jsonb_to_recordset($1::jsonb) as entry ("instrumentId" bigint, ${RANGE_ROW})`,
+      [
+        JSON.stringify(batch.map(({ instrumentId, configuration }) => ({ instrumentId, ...configuration }))),
+        actor.personId,
+        actor.at,
+      ],
+    );
+}
+
+async function insertResults(
+  tx: Queryable,
+  importId: number,
+  rows: readonly RowsOf['results'][],
+): Promise<void> {
+  for (const batch of batches(rows))
+    await tx.query(
+      `insert into past_result (instrument_id, done_on, kind, direction, nominal_percent, applied, output, done_by,
+         certificate, import_id)
+       select "instrumentId", "doneOn", kind, direction, "nominalPercent", applied, output, "doneBy", certificate, $2
+       from jsonb_to_recordset($1::jsonb) as entry ("instrumentId" bigint, "doneOn" date, kind text, direction text,
+         "nominalPercent" numeric, applied numeric, output numeric, "doneBy" text, certificate text)
+       on conflict do nothing`,
+      [JSON.stringify(batch), importId],
+    );
+}
+
+/** References are few, so each goes the way that a person's entry goes. */
+async function insertReferences(
+  tx: Queryable,
+  actor: Actor,
+  rows: readonly RowsOf['references'][],
+): Promise<void> {
+  for (const { standard, module, certificate } of rows) {
+    const there = await findStandard(tx, standard.tag).catch((error: unknown) => {
+      if (error instanceof StoreError) return null;
+      throw error;
+    });
+    const id = there?.id ?? (await addStandard(tx, actor, standard));
+    await keepModule(tx, actor, id, null, module);
+    const isNew =
+      certificate !== null && !there?.certificates.some(({ number }) => number === certificate.number);
+    if (isNew) await addCertificate(tx, actor, id, certificate, null);
+  }
+}
+
+/** Writes the good rows and one entry of the trail for the whole import. */
+export async function applyRows(
+  tx: Queryable,
+  actor: Actor,
+  { id, kind, name, sha256 }: { id: number; kind: ImportKind; name: string; sha256: string },
+  checked: Checked,
+): Promise<void> {
+  const rows = checked.good.map(({ entry }) => entry);
+  switch (kind) {
+    case 'instruments':
+      await insertInstruments(tx, actor, rows as RowsOf['instruments'][]);
+      break;
+    case 'configurations':
+      await insertConfigurations(tx, actor, rows as RowsOf['configurations'][]);
+      break;
+    case 'results':
+      await insertResults(tx, id, rows as RowsOf['results'][]);
+      break;
+    case 'references':
+      await insertReferences(tx, actor, rows as RowsOf['references'][]);
+      break;
+  }
+  await tx.query('update import_file set imported_at = $2 where id = $1', [id, actor.at]);
+  await appendToTrail(tx, actor, {
+    act: 'import file',
+    subject: { kind: 'import', id },
+    detail: {
+      kind,
+      name,
+      sha256,
+      rows: rows.length,
+      leftOut: checked.bad.length,
+      knownBefore: checked.known.length,
+    },
+  });
+}

@@ -1,0 +1,162 @@
+/** Which columns a file of each kind can have, and the headings that people give them. */
+export const IMPORT_KINDS = ['instruments', 'references', 'configurations', 'results'] as const;
+export type ImportKind = (typeof IMPORT_KINDS)[number];
+
+export interface Column {
+  readonly field: string;
+  readonly label: string;
+  readonly isRequired?: boolean;
+  /** Other headings for it, in small letters and digits alone. */
+  readonly known?: readonly string[];
+}
+
+const RANGE: readonly Column[] = [
+  {
+    field: 'lrv',
+    label: 'LRV',
+    isRequired: true,
+    known: ['lowerrangevalue', 'rangelow', 'rangefrom', 'low', 'from', 'min'],
+  },
+  {
+    field: 'urv',
+    label: 'URV',
+    isRequired: true,
+    known: ['upperrangevalue', 'rangehigh', 'rangeto', 'high', 'to', 'max'],
+  },
+  {
+    field: 'inputUnit',
+    label: 'Unit',
+    isRequired: true,
+    known: ['inputunit', 'rangeunit', 'units', 'eu', 'uom', 'einheit'],
+  },
+  { field: 'signal', label: 'Signal', known: ['output', 'outputsignal'] },
+  { field: 'outputLow', label: 'Output at 0 %', known: ['outputlow', 'outputmin'] },
+  { field: 'outputHigh', label: 'Output at 100 %', known: ['outputhigh', 'outputmax'] },
+  { field: 'outputUnit', label: 'Output unit' },
+  { field: 'transfer', label: 'Transfer function', known: ['transfer', 'characteristic', 'function'] },
+  { field: 'cutOff', label: 'Low-flow cut-off, % of flow', known: ['cutoff', 'lowflowcutoff'] },
+  { field: 'displayLow', label: 'Display at 0 %', known: ['displaylow', 'scalelow'] },
+  { field: 'displayHigh', label: 'Display at 100 %', known: ['displayhigh', 'scalehigh'] },
+  { field: 'displayUnit', label: 'Display unit', known: ['scaleunit'] },
+  { field: 'damping', label: 'Damping, s', known: ['damping', 'timeconstant'] },
+];
+
+const TAG: Column = {
+  field: 'tag',
+  label: 'Tag',
+  isRequired: true,
+  known: ['tagno', 'tagnumber', 'instrument', 'id', 'tagname', 'kks'],
+};
+
+export const COLUMNS: Readonly<Record<ImportKind, readonly Column[]>> = {
+  instruments: [
+    TAG,
+    {
+      field: 'service',
+      label: 'Service',
+      isRequired: true,
+      known: ['servicedescription', 'loopdescription'],
+    },
+    { field: 'area', label: 'Area', isRequired: true, known: ['unit', 'location', 'plant', 'building'] },
+    {
+      field: 'body',
+      label: 'Body',
+      isRequired: true,
+      known: ['model', 'type', 'manufacturermodel', 'bodymodel'],
+    },
+    ...RANGE,
+    { field: 'description', label: 'Description', known: ['remark', 'remarks', 'note', 'comment'] },
+    { field: 'serial', label: 'Serial number', known: ['serial', 'serialno', 'sn'] },
+    { field: 'site', label: 'Site' },
+    { field: 'walk', label: 'Place in the walk', known: ['walk', 'route', 'position'] },
+    { field: 'hazards', label: 'Hazards', known: ['hazard'] },
+    { field: 'loop', label: 'Loop', known: ['loopno'] },
+    { field: 'criticality', label: 'Criticality', known: ['priority', 'class'] },
+    { field: 'measures', label: 'Measures', known: ['measurement', 'variable', 'measuredvariable'] },
+    { field: 'kind', label: 'Kind of pressure', known: ['pressurekind', 'gaugeabsolute'] },
+    { field: 'procedure', label: 'Procedure' },
+    {
+      field: 'tolerance',
+      label: 'Tolerance, % of span',
+      known: ['tolerance', 'tolerancepercent', 'accuracy', 'limit'],
+    },
+    { field: 'adjust', label: 'Adjust above, % of the tolerance', known: ['adjustlimit', 'adjust'] },
+    {
+      field: 'interval',
+      label: 'Interval, months',
+      known: ['interval', 'intervalmonths', 'frequency', 'cycle'],
+    },
+    { field: 'due', label: 'Next due', known: ['due', 'duedate', 'nextcalibration', 'nextdue'] },
+    { field: 'owner', label: 'Owner', known: ['responsible', 'crew'] },
+    { field: 'state', label: 'State', known: ['status'] },
+  ],
+  references: [
+    { ...TAG, known: ['tagno', 'id', 'reference', 'asset'] },
+    {
+      field: 'description',
+      label: 'What it is',
+      isRequired: true,
+      known: ['description', 'name', 'type', 'model'],
+    },
+    { field: 'unit', label: 'Unit', isRequired: true, known: ['units', 'rangeunit'] },
+    { field: 'rangeLow', label: 'Range from', isRequired: true, known: ['low', 'min', 'from', 'rangelow'] },
+    { field: 'rangeHigh', label: 'Range to', isRequired: true, known: ['high', 'max', 'to', 'rangehigh'] },
+    { field: 'resolution', label: 'Resolution', isRequired: true },
+    { field: 'serial', label: 'Serial number', known: ['serial', 'serialno', 'sn'] },
+    { field: 'location', label: 'Where it is', known: ['location', 'place'] },
+    { field: 'state', label: 'State', known: ['status'] },
+    { field: 'module', label: 'Module' },
+    { field: 'quantity', label: 'Measures', known: ['quantity'] },
+    { field: 'kind', label: 'Kind of pressure' },
+    { field: 'percentOfReading', label: '% of reading', known: ['ofreading', 'accuracyofreading'] },
+    { field: 'percentOfRange', label: '% of range', known: ['ofrange', 'accuracyofrange', 'fs', 'offs'] },
+    { field: 'floor', label: 'Floor' },
+    { field: 'certificate', label: 'Certificate', known: ['certificateno', 'certificatenumber'] },
+    { field: 'laboratory', label: 'Laboratory', known: ['lab'] },
+    {
+      field: 'calibrated',
+      label: 'Calibrated on',
+      known: ['calibrated', 'calibrationdate', 'lastcalibration'],
+    },
+    { field: 'due', label: 'Due', known: ['duedate', 'nextdue'] },
+    { field: 'uncertainty', label: 'Expanded uncertainty, % of range', known: ['uncertainty'] },
+  ],
+  configurations: [TAG, ...RANGE, { field: 'reason', label: 'Why', known: ['reason', 'remark'] }],
+  results: [
+    TAG,
+    { field: 'date', label: 'Date', isRequired: true, known: ['doneon', 'calibrated', 'calibrationdate'] },
+    { field: 'applied', label: 'Applied', isRequired: true, known: ['input', 'appliedvalue', 'pressure'] },
+    { field: 'output', label: 'Reading', isRequired: true, known: ['output', 'measured', 'measuredvalue'] },
+    { field: 'kind', label: 'As found or as left', known: ['kind', 'run', 'type'] },
+    { field: 'direction', label: 'Direction', known: ['updown'] },
+    { field: 'nominal', label: 'Point, %', known: ['point', 'nominal', 'percent'] },
+    { field: 'doneBy', label: 'Who', known: ['by', 'technician', 'person'] },
+    { field: 'certificate', label: 'Certificate', known: ['certificateno', 'record'] },
+  ],
+};
+
+const plain = (heading: string): string => heading.toLowerCase().replace(/[^a-z0-9]/g, '');
+
+/** Column of the file, by its place, for each field; null where none is read. */
+export type Mapping = Readonly<Record<string, number | null>>;
+
+/** Which column is which, as far as the headings say; a column is taken once, the likeliest first. */
+export function guessMapping(kind: ImportKind, header: readonly string[]): Mapping {
+  const headings = header.map(plain);
+  const taken = new Set<number>();
+  const mapping: Record<string, number | null> = {};
+  const take = (column: Column, fits: (heading: string, names: readonly string[]) => boolean) => {
+    if (mapping[column.field] != null) return;
+    const names = [plain(column.field), plain(column.label), ...(column.known ?? [])];
+    const place = headings.findIndex(
+      (heading, index) => heading !== '' && !taken.has(index) && fits(heading, names),
+    );
+    mapping[column.field] = place === -1 ? null : place;
+    if (place !== -1) taken.add(place);
+  };
+  for (const column of COLUMNS[kind]) take(column, (heading, names) => names.slice(0, 2).includes(heading));
+  for (const column of COLUMNS[kind]) take(column, (heading, names) => names.includes(heading));
+  for (const column of COLUMNS[kind])
+    take(column, (heading, names) => names.some((name) => name.length > 4 && heading.includes(name)));
+  return mapping;
+}

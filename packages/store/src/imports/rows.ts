@@ -1,0 +1,304 @@
+/** Rows of a file as entries of the registers, each refused with all that is wrong about it. */
+import { PRESSURE_KINDS, SIGNALS, type SignalName } from '@barys/core';
+import { z } from 'zod';
+import type { Body } from '../bodies';
+import { rangeMisfit } from '../bodies';
+import { configurationSchema, type NewConfiguration } from '../configurations';
+import { CRITICALITIES, instrumentSchema, MEASURES, STATES, type NewInstrument } from '../instruments';
+import {
+  certificateSchema,
+  moduleSchema,
+  REFERENCE_QUANTITIES,
+  REFERENCE_STATES,
+  standardSchema,
+  type NewCertificate,
+  type NewModule,
+  type NewStandard,
+} from '../references';
+import { CellProblem, choiceCell, dateCell, numberCell, pressureUnitCell, same, type Answers } from './cells';
+
+/** What rows are checked against. */
+export interface Lookups {
+  readonly bodies: ReadonlyMap<string, Body>;
+  readonly procedures: ReadonlyMap<string, number>;
+  readonly usualProcedure: number;
+  /** Instruments that there are, with their numbers and bodies. */
+  readonly instruments: ReadonlyMap<
+    string,
+    { readonly id: number; readonly body: Body; readonly lrv: number; readonly urv: number }
+  >;
+  readonly today: string;
+  readonly site: string;
+}
+
+/** One row's cells by field; a field that the file has no column for is empty. */
+export type Cells = (field: string) => string;
+
+/** Reads on after a wrong cell, so that a row tells all its problems at once. */
+class Reader {
+  readonly problems: CellProblem[] = [];
+  constructor(
+    readonly cell: Cells,
+    readonly answers: Answers,
+  ) {}
+  private read<T>(what: () => T | null): T | null {
+    try {
+      return what();
+    } catch (error) {
+      if (!(error instanceof CellProblem)) throw error;
+      this.problems.push(error);
+      return null;
+    }
+  }
+  number = (field: string, name: string) => this.read(() => numberCell(this.cell(field), name));
+  date = (field: string, name: string) =>
+    this.read(() => dateCell(this.cell(field), name, this.answers.dateOrder));
+  pressureUnit = (field: string, name: string) =>
+    this.read(() => pressureUnitCell(this.cell(field), name, this.answers));
+  choice = <T extends string>(field: string, name: string, choices: Readonly<Record<string, T>>) =>
+    this.read(() => choiceCell(this.cell(field), name, choices));
+  parse<T>(schema: z.ZodType<T>, entry: unknown): T | null {
+    const { success, data, error } = schema.safeParse(entry);
+    if (success) return data;
+    // A cell that could not be read at all has said so already.
+    if (this.problems.length === 0)
+      for (const issue of error.issues) this.problems.push(new CellProblem(issue.message));
+    return null;
+  }
+  refuse(message: string): void {
+    this.problems.push(new CellProblem(message));
+  }
+}
+
+const SIGNAL_CHOICES: Record<string, SignalName> = Object.fromEntries(
+  (Object.keys(SIGNALS) as SignalName[]).flatMap((name) => [
+    [name, name],
+    [SIGNALS[name].label, name],
+    [`${SIGNALS[name].low}-${SIGNALS[name].high} ${SIGNALS[name].unit}`, name],
+  ]),
+);
+
+const TRANSFERS = {
+  linear: 'linear',
+  lin: 'linear',
+  'square root': 'square-root',
+  'square-root': 'square-root',
+  root: 'square-root',
+  sqrt: 'square-root',
+} as const;
+
+function readRange(reader: Reader, reason: string): Record<string, unknown> {
+  const signal = reader.choice('signal', 'Signal', SIGNAL_CHOICES) ?? 'mA-4-20';
+  const usual = SIGNALS[signal];
+  const transfer = reader.choice('transfer', 'Transfer function', TRANSFERS) ?? 'linear';
+  const cutOff = reader.number('cutOff', 'Low-flow cut-off');
+  const lrv = reader.number('lrv', 'LRV');
+  const urv = reader.number('urv', 'URV');
+  const unit = reader.pressureUnit('inputUnit', 'Unit');
+  return {
+    lrv,
+    urv,
+    inputUnit: unit,
+    signal,
+    outputLow: reader.number('outputLow', 'Output at 0 %') ?? usual.low,
+    outputHigh: reader.number('outputHigh', 'Output at 100 %') ?? usual.high,
+    outputUnit: reader.cell('outputUnit') || usual.unit,
+    transferFunction:
+      transfer === 'square-root' && cutOff !== null && cutOff > 0
+        ? { kind: 'square-root-cut-off', cutOffPercentOfFlow: cutOff }
+        : { kind: transfer },
+    dampingS: reader.number('damping', 'Damping') ?? 0,
+    displayLow: reader.number('displayLow', 'Display at 0 %') ?? lrv,
+    displayHigh: reader.number('displayHigh', 'Display at 100 %') ?? urv,
+    displayUnit: reader.cell('displayUnit') || (unit ?? ''),
+    reason,
+  };
+}
+
+function checkFit(reader: Reader, body: Body, range: NewConfiguration): void {
+  const misfit = rangeMisfit(body, range.inputUnit, range.lrv, range.urv);
+  if (misfit !== null) reader.refuse(misfit);
+  if (!body.outputs.includes(range.signal))
+    reader.refuse(`The body ${body.model} does not have this output.`);
+}
+
+export interface InstrumentRow {
+  readonly instrument: NewInstrument;
+  readonly configuration: NewConfiguration;
+}
+
+export function readInstrument(reader: Reader, lookups: Lookups): InstrumentRow | null {
+  const model = reader.cell('body');
+  const body = lookups.bodies.get(model.toLowerCase());
+  if (body === undefined)
+    reader.refuse(model === '' ? 'A body is needed.' : `There is no body "${model}". Enter it first.`);
+  const procedure = reader.cell('procedure');
+  const procedureId =
+    procedure === '' ? lookups.usualProcedure : lookups.procedures.get(procedure.toLowerCase());
+  if (procedureId === undefined) reader.refuse(`There is no procedure "${procedure}".`);
+  const entry = {
+    tag: reader.cell('tag'),
+    serial: reader.cell('serial'),
+    service: reader.cell('service'),
+    description: reader.cell('description'),
+    site: reader.cell('site') || lookups.site,
+    area: reader.cell('area'),
+    walk: reader.number('walk', 'Place in the walk'),
+    hazards: reader
+      .cell('hazards')
+      .split(/[;,]/)
+      .map((hazard) => hazard.trim())
+      .filter(Boolean),
+    loop: reader.cell('loop'),
+    criticality: reader.choice('criticality', 'Criticality', same(CRITICALITIES)) ?? 'general',
+    measures: reader.choice('measures', 'Measures', same(MEASURES)) ?? 'pressure',
+    kind: reader.choice('kind', 'Kind of pressure', same(PRESSURE_KINDS)) ?? body?.kind ?? 'gauge',
+    bodyId: body?.id ?? 0,
+    procedureId: procedureId ?? 0,
+    tolerance: {
+      percentOfSpan: reader.number('tolerance', 'Tolerance') ?? 0.25,
+      adjustAbovePercentOfLimit: reader.number('adjust', 'Adjust limit') ?? 70,
+    },
+    intervalMonths: reader.number('interval', 'Interval') ?? 12,
+    dueOn: reader.date('due', 'Next due') ?? lookups.today,
+    owner: reader.cell('owner'),
+    state: reader.choice('state', 'State', same(STATES)) ?? 'in service',
+  };
+  const range = readRange(reader, 'imported');
+  const instrument = reader.parse(instrumentSchema, entry);
+  const configuration = reader.parse(configurationSchema, range);
+  if (body !== undefined && configuration !== null) checkFit(reader, body, configuration);
+  return instrument !== null && configuration !== null ? { instrument, configuration } : null;
+}
+
+export interface ConfigurationRow {
+  readonly instrumentId: number;
+  readonly tag: string;
+  readonly configuration: NewConfiguration;
+}
+
+export function readConfiguration(reader: Reader, lookups: Lookups): ConfigurationRow | null {
+  const tag = reader.cell('tag').toUpperCase();
+  const known = lookups.instruments.get(tag);
+  if (known === undefined) reader.refuse(`There is no instrument ${tag || 'without a tag'}.`);
+  const configuration = reader.parse(
+    configurationSchema,
+    readRange(reader, reader.cell('reason') || 'imported'),
+  );
+  if (known !== undefined && configuration !== null) checkFit(reader, known.body, configuration);
+  return known !== undefined && configuration !== null
+    ? { instrumentId: known.id, tag, configuration }
+    : null;
+}
+
+export interface ReferenceRow {
+  readonly standard: NewStandard;
+  readonly module: NewModule;
+  readonly certificate: NewCertificate | null;
+}
+
+export function readReference(reader: Reader): ReferenceRow | null {
+  const quantity =
+    reader.choice('quantity', 'Measures', same(REFERENCE_QUANTITIES)) ?? quantityOfUnit(reader.cell('unit'));
+  const standard = reader.parse(standardSchema, {
+    tag: reader.cell('tag'),
+    description: reader.cell('description'),
+    serial: reader.cell('serial'),
+    state: reader.choice('state', 'State', same(REFERENCE_STATES)) ?? 'in use',
+    location: reader.cell('location'),
+  });
+  const module = reader.parse(moduleSchema, {
+    name: reader.cell('module'),
+    quantity,
+    kind: reader.choice('kind', 'Kind of pressure', same(PRESSURE_KINDS)) ?? 'gauge',
+    unit: quantity === 'pressure' ? (reader.pressureUnit('unit', 'Unit') ?? '') : reader.cell('unit'),
+    rangeLow: reader.number('rangeLow', 'Range from'),
+    rangeHigh: reader.number('rangeHigh', 'Range to'),
+    resolution: reader.number('resolution', 'Resolution'),
+    percentOfReading: reader.number('percentOfReading', '% of reading') ?? 0,
+    percentOfRange: reader.number('percentOfRange', '% of range') ?? 0,
+    floor: reader.number('floor', 'Floor') ?? 0,
+    driftPercentOfReadingPerYear: 0,
+    percentOfReadingPerK: 0,
+    isActive: true,
+  });
+  const number = reader.cell('certificate');
+  const certificate =
+    number === ''
+      ? null
+      : reader.parse(certificateSchema, {
+          number,
+          laboratory: reader.cell('laboratory'),
+          calibratedOn: reader.date('calibrated', 'Calibrated on') ?? '',
+          dueOn: reader.date('due', 'Due') ?? '',
+          uncertaintyPercentOfRange: reader.number('uncertainty', 'Expanded uncertainty'),
+        });
+  return standard !== null && module !== null ? { standard, module, certificate } : null;
+}
+
+function quantityOfUnit(unit: string): NewModule['quantity'] {
+  if (unit === 'mA') return 'current';
+  return unit === 'V' ? 'voltage' : 'pressure';
+}
+
+const resultSchema = z.object({
+  doneOn: z.iso.date('A date is needed.'),
+  applied: z.number({ error: 'The applied value is a number.' }),
+  output: z.number({ error: 'The reading is a number.' }),
+  nominalPercent: z
+    .number()
+    .min(-50, 'The point is from -50 to 150 %.')
+    .max(150, 'The point is from -50 to 150 %.'),
+  kind: z.enum(['as-found', 'as-left']),
+  direction: z.enum(['up', 'down']),
+  doneBy: z.string().max(60),
+  certificate: z.string().max(60),
+});
+export type ResultRow = z.infer<typeof resultSchema> & {
+  readonly instrumentId: number;
+  readonly tag: string;
+};
+
+const RUN_KINDS = {
+  'as found': 'as-found',
+  found: 'as-found',
+  before: 'as-found',
+  'as left': 'as-left',
+  left: 'as-left',
+  after: 'as-left',
+} as const;
+const DIRECTIONS = {
+  up: 'up',
+  rising: 'up',
+  increasing: 'up',
+  down: 'down',
+  falling: 'down',
+  decreasing: 'down',
+} as const;
+
+export function readResult(reader: Reader, lookups: Lookups): ResultRow | null {
+  const tag = reader.cell('tag').toUpperCase();
+  const known = lookups.instruments.get(tag);
+  if (known === undefined) reader.refuse(`There is no instrument ${tag || 'without a tag'}.`);
+  const applied = reader.number('applied', 'Applied');
+  const doneOn = reader.date('date', 'Date');
+  if (doneOn !== null && doneOn > lookups.today) reader.refuse(`The date ${doneOn} has not come yet.`);
+  const result = reader.parse(resultSchema, {
+    doneOn,
+    applied,
+    output: reader.number('output', 'Reading'),
+    // Without a column for it, the point is where the applied value lies in the range in force.
+    nominalPercent:
+      reader.number('nominal', 'Point') ??
+      (known === undefined || applied === null
+        ? 0
+        : Number((((applied - known.lrv) / (known.urv - known.lrv)) * 100).toFixed(1))),
+    kind: reader.choice('kind', 'As found or as left', RUN_KINDS) ?? 'as-found',
+    direction: reader.choice('direction', 'Direction', DIRECTIONS) ?? 'up',
+    doneBy: reader.cell('doneBy'),
+    certificate: reader.cell('certificate'),
+  });
+  return known !== undefined && result !== null ? { ...result, instrumentId: known.id, tag } : null;
+}
+
+export { Reader };

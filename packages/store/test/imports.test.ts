@@ -1,0 +1,363 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import {
+  allInstruments,
+  bringFile,
+  checkImport,
+  COLUMNS,
+  exportEverything,
+  findInstrument,
+  findStandard,
+  leftOutAsCsv,
+  listQuerySchema,
+  openImport,
+  pastRunsOf,
+  takeImport,
+  toCsv,
+  type ImportChoice,
+  type ImportKind,
+} from '../src/index';
+import { dateCell, numberCell, unitCell } from '../src/imports/cells';
+import { guessMapping } from '../src/imports/columns';
+import { parseCsv } from '../src/imports/csv';
+import { throwaway, type Throwaway } from './throwaway';
+import { plantWorks, TAG, TODAY, type Works } from './works';
+
+let base: Throwaway;
+let works: Works;
+
+beforeAll(async () => {
+  base = await throwaway();
+  works = await plantWorks(base.owner);
+});
+afterAll(() => base.drop());
+
+const text = (lines: readonly string[]): Uint8Array => Buffer.from(lines.join('\r\n'));
+const bring = (kind: ImportKind, bytes: Uint8Array) =>
+  bringFile(base.app, works.administrator, { kind, name: 'list.csv', bytes });
+const check = (id: number, choice: ImportChoice) => checkImport(base.app, id, choice, TODAY);
+const take = (id: number, choice: ImportChoice, wanted: 'good rows' | 'all or none' = 'good rows') =>
+  base.app.transaction((tx) => takeImport(tx, works.administrator, id, choice, wanted));
+const count = async (table: string) => (await base.app.query(`select from ${table}`)).length;
+
+describe('a CSV', () => {
+  it.each([
+    [
+      'UTF-8 with a byte-order mark and semicolons',
+      Buffer.from('\uFEFFTag;Größe\nA;1,5'),
+      'UTF-8',
+      ';',
+      'Größe',
+    ],
+    [
+      'Windows-1252 and commas',
+      Buffer.from('Tag,Gr\xf6\xdfe\nA,"1,5"', 'latin1'),
+      'Windows-1252',
+      ',',
+      'Größe',
+    ],
+    [
+      'UTF-16 and tabs',
+      Buffer.concat([Buffer.from([0xff, 0xfe]), Buffer.from('Tag\tGröße\nA\t1,5', 'utf16le')]),
+      'UTF-16',
+      '\t',
+      'Größe',
+    ],
+  ])('is read as %s', (_name, bytes, encoding, delimiter, heading) => {
+    const csv = parseCsv(bytes);
+    expect(csv).toMatchObject({ encoding, delimiter, header: ['Tag', heading] });
+    expect(csv.rows).toEqual([{ line: 2, cells: ['A', '1,5'] }]);
+  });
+
+  it('keeps line breaks and delimiters inside quotes, and passes over empty lines', () => {
+    const { rows } = parseCsv(Buffer.from('Tag,Note\n\n"A","one\ntwo, three"\n,\nB,x'));
+    expect(rows.map(({ cells }) => cells)).toEqual([
+      ['A', 'one\ntwo, three'],
+      ['B', 'x'],
+    ]);
+  });
+
+  it('is written so that a spreadsheet computes nothing', () => {
+    const csv = toCsv(
+      ['a', 'b'],
+      [
+        ['=1+1', -5],
+        ['@SUM(A1)', '+44'],
+        ['-2+3', '"x", y'],
+      ],
+    );
+    expect(csv).toBe(`a,b\r\n"'=1+1",-5\r\n"'@SUM(A1)","'+44"\r\n"'-2+3","""x"", y"\r\n`);
+    expect(parseCsv(Buffer.from(csv)).rows[0]?.cells).toEqual(['=1+1', '-5']);
+  });
+});
+
+describe('a cell', () => {
+  const answers = { dateOrder: null, units: {} };
+  it.each([
+    ['2026-03-31', '2026-03-31'],
+    ['31.3.2026', '2026-03-31'],
+    ['31/03/2026', '2026-03-31'],
+    ['03/31/2026', '2026-03-31'],
+    ['05/05/2026', '2026-05-05'],
+    ['2026-03-31 14:00', '2026-03-31'],
+  ])('says the date %s', (cell, date) => {
+    expect(dateCell(cell, 'Due', null)).toBe(date);
+  });
+
+  it('with a date of two meanings is asked about, and read as answered', () => {
+    expect(() => dateCell('03/04/2026', 'Due', null)).toThrow('can be 2026-04-03 or 2026-03-04');
+    expect(dateCell('03/04/2026', 'Due', 'day first')).toBe('2026-04-03');
+    expect(dateCell('03/04/2026', 'Due', 'month first')).toBe('2026-03-04');
+    expect(() => dateCell('31/04/2026', 'Due', 'day first')).toThrow('is not a date');
+    expect(() => dateCell('soon', 'Due', null)).toThrow('"soon" is not a date');
+  });
+
+  it('says a number with a point, a comma or a per cent sign', () => {
+    expect(['0.25', '0,25', ' 0,25 % ', ''].map((cell) => numberCell(cell, 'x'))).toEqual([
+      0.25,
+      0.25,
+      0.25,
+      null,
+    ]);
+    expect(() => numberCell('1.234,5', 'Tolerance')).toThrow('Tolerance: ');
+  });
+
+  it('with a unit that names no reference is asked about, and read as answered', () => {
+    expect(() => unitCell('inH2O', 'Unit', answers)).toThrow('does not say its reference');
+    expect(unitCell('inH2O', 'Unit', { ...answers, units: { inH2O: 'inH2O at 68 °F' } })).toBe('inH2OAt68F');
+  });
+});
+
+it('columns are guessed from what people call them, each taken once', () => {
+  const mapping = guessMapping('instruments', [
+    'Tag No',
+    'Service Description',
+    'Plant',
+    'Model',
+    'Min',
+    'Max',
+    'EU',
+    'Due Date',
+    'Due',
+  ]);
+  expect(mapping).toMatchObject({
+    tag: 0,
+    service: 1,
+    area: 2,
+    body: 3,
+    lrv: 4,
+    urv: 5,
+    inputUnit: 6,
+    due: 8,
+    serial: null,
+  });
+  const taken = Object.values(mapping).filter((place) => place !== null);
+  expect(new Set(taken).size).toBe(taken.length);
+});
+
+describe('instruments', () => {
+  const HEADER = 'Tag;Service;Area;Body;LRV;URV;Unit;Next due;Tolerance, % of span;Owner';
+  const ROWS = [
+    HEADER,
+    'pt-501;Feed;North;Cell 16;0;6;bar;31.12.2026;0,25;Crew',
+    'PT-502;Feed;North;Cell 16;0;6;bar;01/02/2027;0.25;Crew',
+    'PT-503;Feed;North;Cell 16;0;2500;inH2O;31.12.2026;0.25;Crew',
+    'PT-504;;North;Cell 99;0;x;bar;31.12.2026;0.25;Crew',
+    'PT-505;Feed;North;Cell 16;0;60;bar;31.12.2026;0.25;Crew',
+    'PT-501;Feed again;North;Cell 16;0;6;bar;31.12.2026;0.25;Crew',
+    `${TAG};Feed;North;Cell 16;0;6;bar;31.12.2026;0.25;Crew`,
+    'PT-506;=HYPERLINK("http://x");<script>alert(1)</script>;Cell 16;0;6;bar;31.12.2026;0.25;@SUM(A1)',
+  ];
+
+  it('are checked row by row with all problems in words, and nothing is changed by it', async () => {
+    const before = await count('instrument');
+    const id = await bring('instruments', text(ROWS));
+    const { choice, rowCount } = await openImport(base.app, id);
+    expect(rowCount).toBe(8);
+    const { checked } = await check(id, choice);
+    expect(checked.good.map(({ line }) => line)).toEqual([2, 9]);
+    expect(checked.known).toEqual([8]);
+    expect(Object.fromEntries(checked.bad.map(({ line, reason }) => [line, reason]))).toEqual({
+      3: 'Next due: "01/02/2027" can be 2027-02-01 or 2027-01-02; say which order the file has.',
+      4: 'Unit: "inH2O" does not say its reference.',
+      5: 'There is no body "Cell 99". Enter it first. URV: "x" is not a number. Type digits with one decimal point or comma.',
+      6: 'The range reaches outside the limits of the body Cell 16, -1 to 16 bar.',
+      7: 'The same as line 2 of this file.',
+    });
+    expect(checked.questions).toEqual([
+      {
+        about: 'unit',
+        unit: 'inH2O',
+        rows: 1,
+        choices: expect.arrayContaining(['inH2O at 68 °F']) as unknown,
+      },
+      { about: 'dateOrder', rows: 1 },
+    ]);
+    expect(await count('instrument')).toBe(before);
+  });
+
+  it('are taken over whole or not at all, or the good ones alone; the others come back with the reason', async () => {
+    const id = await bring('instruments', text(ROWS));
+    const { choice } = await openImport(base.app, id);
+    const before = await count('instrument');
+    await expect(take(id, choice, 'all or none')).rejects.toThrow(
+      'Nothing was imported: 5 rows are not good.',
+    );
+    expect(await count('instrument')).toBe(before);
+    const answered: ImportChoice = {
+      ...choice,
+      answers: { dateOrder: 'day first', units: { inH2O: 'inH2O at 4 °C' } },
+    };
+    const checked = await take(id, answered);
+    expect(checked.good).toHaveLength(4);
+    expect(await count('instrument')).toBe(before + 4);
+    expect(await findInstrument(base.app, { tag: 'PT-502' })).toMatchObject({
+      dueOn: '2027-02-01',
+      owner: 'Crew',
+    });
+    const water = await findInstrument(base.app, { tag: 'PT-503' });
+    expect(water.configuration).toMatchObject({
+      inputUnit: 'inH2OAt4C',
+      urv: 2500,
+      version: 1,
+      reason: 'imported',
+    });
+    const hostile = await findInstrument(base.app, { tag: 'PT-506' });
+    expect(hostile.service).toBe('=HYPERLINK("http://x")');
+    const back = leftOutAsCsv(HEADER.split(';'), checked);
+    expect(back.split('\r\n')).toHaveLength(5);
+    expect(back).toContain('The same as line 2 of this file.');
+    expect(back.split('\r\n')[0]).toMatch(/,reason$/);
+  });
+
+  it('doubled by a second import are left alone, and the columns are remembered', async () => {
+    const id = await bring('instruments', text(ROWS));
+    const { choice } = await openImport(base.app, id);
+    expect(choice.answers).toEqual({ dateOrder: 'day first', units: { inH2O: 'inH2O at 4 °C' } });
+    const before = await count('instrument');
+    const checked = await take(id, choice);
+    expect(checked.good).toEqual([]);
+    expect(checked.known).toHaveLength(5);
+    expect(await count('instrument')).toBe(before);
+  });
+
+  it('exported come back as they are', async () => {
+    const { header, rows } = await allInstruments(base.app, listQuerySchema.parse({ sort: 'tag' }), TODAY);
+    const csv = toCsv(header, rows);
+    expect(csv).toContain(`"'=HYPERLINK(""http://x"")"`);
+    const id = await bring('instruments', Buffer.from(csv));
+    const { choice } = await openImport(base.app, id);
+    expect(COLUMNS.instruments.filter(({ field }) => choice.mapping[field] == null)).toEqual([]);
+    const { checked } = await check(id, choice);
+    expect(checked.bad).toEqual([]);
+    expect(checked.known).toHaveLength(rows.length);
+  });
+
+  it('are one act of the trail, with the file that they came from', async () => {
+    const [entry] = await base.app.query<{ detail: { rows: number; sha256: string } }>(
+      `select detail from audit_entry where act = 'import file' order by id limit 1`,
+    );
+    expect(entry?.detail.rows).toBe(4);
+    expect(entry?.detail.sha256).toMatch(/^[0-9a-f]{64}$/);
+  });
+});
+
+describe('other kinds of files', () => {
+  it('bring a new version for instruments that are there, and the same range not twice', async () => {
+    const file = text([
+      'Tag,LRV,URV,Unit,Why',
+      `${TAG},0,8,bar,range change`,
+      'PT-000,0,8,bar,',
+      `PT-501,0,600,kPa,`,
+    ]);
+    const id = await bring('configurations', file);
+    const { choice } = await openImport(base.app, id);
+    const checked = await take(id, choice);
+    expect(checked.bad.map(({ reason }) => reason)).toEqual(['There is no instrument PT-000.']);
+    const { configuration } = await findInstrument(base.app, { tag: TAG });
+    expect(configuration).toMatchObject({ version: 2, urv: 8, reason: 'range change', displayHigh: 8 });
+    const again = await take(await bring('configurations', file), choice);
+    expect(again.known).toHaveLength(2);
+    expect((await findInstrument(base.app, { tag: TAG })).configuration.version).toBe(2);
+  });
+
+  it('bring references, their modules and certificates', async () => {
+    const id = await bring(
+      'references',
+      text([
+        'Tag,What it is,Module,Unit,Range from,Range to,Resolution,% of range,Certificate,Calibrated on,Due',
+        'PC-70,Calibrator,low,mbar,0,700,0.01,0.02,K-70,2026-02-01,2027-02-01',
+        'PC-70,Calibrator,high,bar,0,7,0.0001,0.02,K-70,2026-02-01,2027-02-01',
+        'PC-71,Calibrator,,bar,7,0,0.0001,0.02,,,',
+      ]),
+    );
+    const { choice } = await openImport(base.app, id);
+    const checked = await take(id, choice);
+    expect(checked.bad.map(({ reason }) => reason)).toEqual([
+      'The upper end of the range must be above the lower one.',
+    ]);
+    const standard = await findStandard(base.app, 'PC-70');
+    expect(standard.modules.map(({ name }) => name)).toEqual(['low', 'high']);
+    expect(standard.certificates).toHaveLength(1);
+  });
+
+  it('bring past results, judged with the range of then, twice as once', async () => {
+    const file = text([
+      'Tag,Date,Point,Applied,Reading,As found or as left,Direction,Who',
+      `${TAG},2024-05-01,0,0,4.010,as found,up,Contractor`,
+      `${TAG},2024-05-01,100,6,20.100,as found,up,Contractor`,
+      `${TAG},2024-05-01,100,6,20.010,after,up,Contractor`,
+      `${TAG},2030-05-01,100,6,20.010,after,up,Contractor`,
+    ]);
+    for (const _time of [1, 2]) {
+      const id = await bring('results', file);
+      const checked = await take(id, (await openImport(base.app, id)).choice);
+      expect(checked.bad.map(({ reason }) => reason)).toEqual(['The date 2030-05-01 has not come yet.']);
+    }
+    const runs = await pastRunsOf(base.app, await findInstrument(base.app, { tag: TAG }), 10);
+    expect(runs.map(({ kind, readings, verdict }) => [kind, readings, verdict])).toEqual([
+      ['as-left', 1, 'within'],
+      ['as-found', 2, 'outside'],
+    ]);
+    // 20.100 mA at 6 bar of 0 to 6 bar is +0.625 % of span: version 1, not the wider one in force now.
+    expect(runs[1]?.worst).toBeCloseTo(0.625, 10);
+  });
+
+  it('are refused where they are none, and from people who are not administrators', async () => {
+    await expect(bring('instruments', Buffer.from('nothing'))).rejects.toThrow(
+      'no rows below a line of headings',
+    );
+    await expect(
+      bringFile(base.app, works.technician, { kind: 'results', name: 'x', bytes: text(['a,b', '1,2']) }),
+    ).rejects.toThrow('may not do this');
+    const id = await bring('instruments', text(['Tag,Service', 'PT-9,x']));
+    const { checked } = await check(id, (await openImport(base.app, id)).choice);
+    expect(checked.bad[0]?.reason).toContain('No column is chosen for Area.');
+  });
+
+  it('are stopped when asked to, and leave nothing', async () => {
+    const rows = Array.from({ length: 2000 }, (_, n) => `PT-${90000 + n},s,a,Cell 16,0,6,bar`);
+    const id = await bring('instruments', text(['Tag,Service,Area,Body,LRV,URV,Unit', ...rows]));
+    const { choice } = await openImport(base.app, id);
+    const stop = new AbortController();
+    const before = await count('instrument');
+    await expect(
+      base.app.transaction((tx) =>
+        takeImport(tx, works.administrator, id, choice, 'good rows', {
+          signal: stop.signal,
+          onProgress: ({ done }) => done >= 500 && stop.abort(),
+        }),
+      ),
+    ).rejects.toThrow();
+    expect(await count('instrument')).toBe(before);
+  });
+});
+
+it('everything is exported as JSON, without passwords', async () => {
+  let json = '';
+  for await (const piece of exportEverything(base.app, new Date('2026-05-04T08:00:00Z'))) json += piece;
+  const { format, tables } = JSON.parse(json) as { format: string; tables: Record<string, object[]> };
+  expect(format).toBe('barys-export');
+  for (const table of ['instrument', 'configuration', 'reference_module', 'past_result', 'audit_entry'])
+    expect(tables[table], table).toHaveLength(await count(table));
+  expect(json).not.toContain('password');
+});
