@@ -1,17 +1,15 @@
 /** `npm start`: everything that a fresh machine needs, then Barys on loopback until Ctrl-C. */
-import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { mkdirSync, writeFileSync } from 'node:fs';
 import { rm } from 'node:fs/promises';
 import { buildWeb } from './lib/build';
 import { ensureDatabase, startCluster } from './lib/cluster';
 import { prepareDatabase } from './lib/database';
 import { Failure, main } from './lib/failure';
+import { DATABASE, LOCK, runningHere } from './lib/installation';
 import { HOME } from './lib/paths';
 import { isFree } from './lib/ports';
-import { isAlive } from './lib/processes';
 import { startWeb } from './lib/web';
 
-const LOCK = `${HOME}/running`;
-const DATABASE = 'barys';
 /** `npm start -- --empty`: a real installation, which asks for its first administrator. */
 const isEmpty = process.argv.includes('--empty');
 
@@ -24,12 +22,11 @@ function webPort(): number {
 
 /** Two starts on one installation would fight over its cluster. */
 function refuseSecondStart(): void {
-  if (!existsSync(LOCK)) return;
-  const [pid, url] = readFileSync(LOCK, 'utf8').split('\n');
-  const isOurs =
-    isAlive(Number(pid)) && readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes('scripts/start.mjs');
-  if (isOurs)
-    throw new Failure(`Barys is already running at ${url} (process ${pid}). Stop it there with Ctrl-C.`);
+  const running = runningHere();
+  if (running !== null)
+    throw new Failure(
+      `Barys is already running at ${running.url} (process ${running.pid}). Stop it there with Ctrl-C.`,
+    );
 }
 
 await main(async () => {

@@ -7,7 +7,7 @@ import { Sheet } from '@/ui/Sheet';
 import { useSubmit } from '@/ui/useSubmit';
 import { useTyped } from '@/ui/useTyped';
 import { keepProcedureAction } from './actions';
-import { fieldsOfProcedure, PROCEDURE_FIELDS, PROCEDURE_SPECS } from './fields';
+import { fieldsOfProcedure, PROCEDURE_FIELDS, PROCEDURE_SPECS, PROCEDURE_SPECS_UNBANDED } from './fields';
 
 /** A new procedure, or the next version of one. */
 export function ProcedureForm({
@@ -20,9 +20,7 @@ export function ProcedureForm({
   );
   const { answer, isPending, submit } = useSubmit(keepProcedureAction);
   const isBanded = fields.rule === 'guard-band';
-  const specs = PROCEDURE_SPECS.filter(
-    ({ name }) => isBanded || (name !== 'r' && name !== 'isUndecidedAllowed'),
-  );
+  const specs = isBanded ? PROCEDURE_SPECS : PROCEDURE_SPECS_UNBANDED;
   return (
     <form
       onSubmit={(event) => {

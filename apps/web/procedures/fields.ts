@@ -104,6 +104,11 @@ export const PROCEDURE_SPECS: readonly FieldSpec<keyof ProcedureFields>[] = [
   { name: 'cautions', label: 'Cautions', kind: 'lines', width: 6, help: 'One a line' },
 ];
 
+/** Where there is no guard band, nothing is asked about it. */
+export const PROCEDURE_SPECS_UNBANDED = PROCEDURE_SPECS.filter(
+  ({ name }) => name !== 'r' && name !== 'isUndecidedAllowed',
+).map((spec) => (spec.name === 'rule' ? { ...spec, width: 12 } : spec));
+
 const optional = (value: number | null): string => (value === null ? '' : String(value));
 const yes = (flag: boolean): string => (flag ? 'yes' : 'no');
 

@@ -66,7 +66,7 @@ export default async function TrailPage({ searchParams }: { searchParams: Search
                   <TableCell sx={{ whiteSpace: 'nowrap' }}>{showMoment(entry.at)}</TableCell>
                   <TableCell sx={{ whiteSpace: 'nowrap' }}>{entry.person}</TableCell>
                   <TableCell sx={{ whiteSpace: 'nowrap' }}>{entry.act}</TableCell>
-                  <TableCell>
+                  <TableCell sx={{ whiteSpace: 'nowrap' }}>
                     {entry.subjectKind} {entry.subjectKind === 'job' ? `${entry.subjectId}, ` : ''}
                     {entry.subject ?? entry.subjectId}
                   </TableCell>
