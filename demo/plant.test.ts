@@ -1,4 +1,3 @@
-import { upAndDown } from '@barys/core';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import { closedJobs, firstBrokenEntry, instrumentsDueNext, loadJob, openJobs } from '@barys/store';
 import { throwaway, type Throwaway } from '@barys/store/testing';

@@ -13,7 +13,10 @@ await main(async () => {
   );
   if (existsSync(file)) throw new Failure(`${file} is already there; nothing was written over it.`);
   mkdirSync(dirname(file), { recursive: true, mode: 0o700 });
-  await onDatabase((url) => Promise.resolve(dump(url, file)));
+  await onDatabase((url) => {
+    dump(url, file);
+    return Promise.resolve();
+  });
   console.log(
     `Backed up to ${file} (${Math.ceil(statSync(file).size / 1024)} kB). Keep a copy on another machine.`,
   );

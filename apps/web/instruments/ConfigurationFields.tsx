@@ -1,5 +1,13 @@
 'use client';
-import { CoreError, convertPressure, isPressureUnit, unitLabel } from '@barys/core';
+import {
+  checkRange,
+  convertPressure,
+  CoreError,
+  isPressureUnit,
+  unitLabel,
+  type DisplayScale,
+  type SignalRange,
+} from '@barys/core';
 import type { Body } from '@barys/store';
 import Box from '@mui/material/Box';
 import TextField from '@mui/material/TextField';
@@ -63,25 +71,33 @@ function Preview({
 }) {
   const { inputUnit } = fields;
   if (!isPressureUnit(inputUnit)) return <Typography>The input needs a pressure unit.</Typography>;
+  const read = readRange(fields);
+  if (typeof read === 'string') return <Typography sx={{ color: 'text.secondary' }}>{read}</Typography>;
+  return (
+    <RangeStave
+      range={read.range}
+      display={read.display}
+      units={{ input: unitLabel(inputUnit), output: fields.outputUnit, display: fields.displayUnit }}
+      marker={null}
+      onMove={(end, value) => change(end === 'low' ? { lrv: String(value) } : { urv: String(value) })}
+      limits={
+        body && [
+          convertPressure(body.lowerRangeLimit, body.unit, inputUnit),
+          convertPressure(body.upperRangeLimit, body.unit, inputUnit),
+        ]
+      }
+    />
+  );
+}
+
+/** The range as far as it is typed, or what is wrong with it in words. */
+function readRange(fields: Fields): { range: SignalRange; display: DisplayScale } | string {
   try {
     const range = rangeOfFields(fields);
-    return (
-      <RangeStave
-        range={range}
-        display={displayOfFields(fields)}
-        units={{ input: unitLabel(inputUnit), output: fields.outputUnit, display: fields.displayUnit }}
-        marker={null}
-        onMove={(end, value) => change(end === 'low' ? { lrv: String(value) } : { urv: String(value) })}
-        limits={
-          body && [
-            convertPressure(body.lowerRangeLimit, body.unit, inputUnit),
-            convertPressure(body.upperRangeLimit, body.unit, inputUnit),
-          ]
-        }
-      />
-    );
+    checkRange(range);
+    return { range, display: displayOfFields(fields) };
   } catch (error) {
-    if (!(error instanceof CoreError)) throw error;
-    return <Typography sx={{ color: 'text.secondary' }}>{error.message}</Typography>;
+    if (error instanceof CoreError) return error.message;
+    throw error;
   }
 }

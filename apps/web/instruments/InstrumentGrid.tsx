@@ -3,7 +3,7 @@ import type { InstrumentPage, ListQuery } from '@barys/store';
 import Box from '@mui/material/Box';
 import { DataGrid, type GridRowSelectionModel } from '@mui/x-data-grid';
 import { useRouter } from 'next/navigation';
-import { useState, useTransition } from 'react';
+import { useOptimistic, useState, useTransition } from 'react';
 import { BulkBar } from './BulkBar';
 import { columnsFor, columnsText, visibleColumns } from './columns';
 import { ListFilters } from './ListFilters';
@@ -14,7 +14,7 @@ const NOTHING: GridRowSelectionModel = { type: 'include', ids: new Set() };
 /** The list: found, filtered, ordered and paged by the server; what is shown stands in the address. */
 export function InstrumentGrid({
   page,
-  view,
+  view: shown,
   today,
   facets,
   people,
@@ -27,11 +27,15 @@ export function InstrumentGrid({
 }) {
   const router = useRouter();
   const [isPending, startTransition] = useTransition();
+  // What was asked for counts at once, so that a second choice does not undo the first while the page is on its way.
+  const [view, setView] = useOptimistic(shown);
   const [selected, setSelected] = useState(NOTHING);
   const show = (patch: Partial<ListView>) =>
-    startTransition(() =>
-      router.replace(`/instruments?${listAddress({ ...view, page: 0, ...patch })}`, { scroll: false }),
-    );
+    startTransition(() => {
+      const next = { ...view, page: 0, ...patch };
+      setView(next);
+      router.replace(`/instruments?${listAddress(next)}`, { scroll: false });
+    });
   const ids = [...selected.ids].map(Number);
   return (
     <Box sx={{ bgcolor: 'background.paper', border: '1px solid var(--rule)' }}>

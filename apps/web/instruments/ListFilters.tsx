@@ -17,6 +17,16 @@ const DUE: readonly (readonly [string, string])[] = [
 
 const FILTERS = ['area', 'measures', 'kind', 'criticality', 'state', 'owner', 'due'] as const;
 
+const LABEL: Record<(typeof FILTERS)[number], string> = {
+  area: 'Area',
+  measures: 'Measures',
+  kind: 'Kind',
+  criticality: 'Criticality',
+  state: 'State',
+  owner: 'Owner',
+  due: 'Due',
+};
+
 /** Long enough for the next letter of a quick typist. */
 const TYPING_MS = 250;
 
@@ -47,7 +57,7 @@ export function ListFilters({
         <TextField
           key={name}
           select
-          label={name[0]?.toUpperCase() + name.slice(1)}
+          label={LABEL[name]}
           value={choices[name].some(([value]) => value === view[name]) ? view[name] : ''}
           onChange={(event) => show({ [name]: event.target.value })}
           sx={{ minWidth: 118, flexGrow: { xs: 1, md: 0 } }}

@@ -1,14 +1,7 @@
 /** An instrument's register entry as it is typed, and back. Numbers stay text until the server reads them. */
 import { formatPlain } from '@barys/core';
 import type { Configuration, Instrument, NewConfiguration, NewInstrument } from '@barys/store';
-import {
-  displayOfFields,
-  kneeOf,
-  needed,
-  RANGE_FIELDS,
-  rangeOfFields,
-  type RangeFields,
-} from '@/range/fields';
+import { displayOfFields, kneeOf, needed, RANGE_FIELDS, rangeOfFields } from '@/range/fields';
 import { typedNumber } from '@/ui/readNumber';
 
 export const INSTRUMENT_FIELDS = {

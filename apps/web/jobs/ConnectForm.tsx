@@ -27,6 +27,31 @@ export interface ReferenceChoice {
   readonly caution: string | null;
 }
 
+function Choice({ choice }: { choice: ReferenceChoice }) {
+  return (
+    <Box sx={{ display: 'flex', alignItems: 'center', borderTop: '1px solid var(--rule)' }}>
+      <FormControlLabel
+        value={String(choice.id)}
+        control={<Radio size="small" />}
+        sx={{ mr: 1, flex: 1, py: 0.25 }}
+        label={
+          <Box sx={{ lineHeight: 1.25 }}>
+            <strong>{choice.tag}</strong> {choice.about}
+            <Typography variant="body2" sx={{ color: 'text.secondary' }}>
+              {choice.unfit === null
+                ? (choice.caution ?? `in date until ${choice.dueOn}`)
+                : `does not fit: ${choice.unfit}`}
+            </Typography>
+          </Box>
+        }
+      />
+      <Typography sx={{ whiteSpace: 'nowrap', color: choice.unfit === null ? 'inherit' : 'text.secondary' }}>
+        {choice.ratio ?? '–'}
+      </Typography>
+    </Box>
+  );
+}
+
 function ReferencePick({
   name,
   title,
@@ -36,7 +61,9 @@ function ReferencePick({
   title: string;
   choices: readonly ReferenceChoice[];
 }) {
-  const first = choices.find(({ unfit }) => unfit === null);
+  const fitting = choices.filter(({ unfit }) => unfit === null);
+  const others = choices.filter(({ unfit }) => unfit !== null);
+  const [first] = fitting;
   return (
     <Sheet title={title} aside="accuracy ratio">
       {first === undefined && (
@@ -45,33 +72,19 @@ function ReferencePick({
         </Typography>
       )}
       <RadioGroup name={name} defaultValue={first === undefined ? '' : String(first.id)} aria-label={title}>
-        {choices.map((choice) => (
-          <Box
-            key={choice.id}
-            sx={{ display: 'flex', alignItems: 'center', borderTop: '1px solid var(--rule)' }}
-          >
-            <FormControlLabel
-              value={String(choice.id)}
-              control={<Radio size="small" />}
-              sx={{ mr: 1, flex: 1, py: 0.25 }}
-              label={
-                <Box sx={{ lineHeight: 1.25 }}>
-                  <strong>{choice.tag}</strong> {choice.about}
-                  <Typography variant="body2" sx={{ color: 'text.secondary' }}>
-                    {choice.unfit === null
-                      ? (choice.caution ?? `in date until ${choice.dueOn}`)
-                      : `does not fit: ${choice.unfit}`}
-                  </Typography>
-                </Box>
-              }
-            />
-            <Typography
-              sx={{ whiteSpace: 'nowrap', color: choice.unfit === null ? 'inherit' : 'text.secondary' }}
-            >
-              {choice.ratio ?? '–'}
-            </Typography>
-          </Box>
+        {fitting.map((choice) => (
+          <Choice key={choice.id} choice={choice} />
         ))}
+        {others.length > 0 && (
+          <details>
+            <summary style={{ minHeight: 44, cursor: 'pointer', paddingTop: 10 }}>
+              {others.length} more {others.length === 1 ? 'does' : 'do'} not fit
+            </summary>
+            {others.map((choice) => (
+              <Choice key={choice.id} choice={choice} />
+            ))}
+          </details>
+        )}
       </RadioGroup>
     </Sheet>
   );

@@ -16,48 +16,48 @@ import {
   passBrief,
   reopenAsFound,
   signJob,
+  stageOfJob,
   type Actor,
   type Queryable,
 } from '@barys/store';
 import { parseTyped } from '@barys/core';
-import { revalidatePath } from 'next/cache';
-import { redirect } from 'next/navigation';
 import { z } from 'zod';
-import { act, answer } from '@/server/act';
+import { act, thenGo } from '@/server/act';
 import type { Answer } from '@/server/answer';
 
 const id = z.coerce.number().int().positive();
 
+/** Where a job stands, as an address; straight there, since a redirect to a redirect can leave a page empty. */
+async function pageOfJob(tx: Queryable, jobId: number): Promise<string> {
+  const stage = await stageOfJob(tx, jobId);
+  return `/jobs/${jobId}/${stage === 'closed' ? 'record' : stage}`;
+}
+
 /** Runs an act on the job named in the form and, when it was kept, goes to where the job now stands. */
-async function onJob(
+function onJob(
   form: FormData,
   work: (tx: Queryable, actor: Actor, jobId: number, entry: Record<string, unknown>) => Promise<unknown>,
 ): Promise<Answer> {
   const entry: Record<string, unknown> = { ...Object.fromEntries(form), checks: form.getAll('checks') };
-  const result = await answer(async () => {
+  return thenGo(async () => {
     const jobId = id.parse(entry['job']);
-    await act((tx, actor) => work(tx, actor, jobId, entry));
+    return act(async (tx, actor) => {
+      await work(tx, actor, jobId, entry);
+      return pageOfJob(tx, jobId);
+    });
   });
-  if (result.error !== null) return result;
-  revalidatePath('/', 'layout');
-  redirect(`/jobs/${String(entry['job'])}`);
 }
 
 const note = z.string().max(2000, 'At most 2000 characters, please.').default('');
 const withNote = z.object({ note });
 
 export async function openJobAction(_before: Answer, form: FormData): Promise<Answer> {
-  const opened: number[] = [];
-  const result = await answer(async () => {
+  return thenGo(async () => {
     const { tag, reason } = z
       .object({ tag: z.string(), reason: z.enum(JOB_REASONS) })
       .parse(Object.fromEntries(form));
-    opened.push(await act((tx, actor) => openJob(tx, actor, tag, reason)));
+    return act(async (tx, actor) => pageOfJob(tx, await openJob(tx, actor, tag, reason)));
   });
-  const [jobId] = opened;
-  if (jobId === undefined) return result;
-  revalidatePath('/', 'layout');
-  redirect(`/jobs/${jobId}`);
 }
 
 export async function passBriefAction(_before: Answer, form: FormData): Promise<Answer> {

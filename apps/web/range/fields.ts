@@ -118,7 +118,9 @@ export function kneeOf(transfer: Transfer): number | null {
       return transfer.linearToPercentOfFlow;
     case 'square-root-slope-one':
       return transfer.linearToPercentOfInput;
-    default:
+    case 'linear':
+    case 'square-root':
+    case 'table':
       return null;
   }
 }

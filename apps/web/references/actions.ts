@@ -62,9 +62,9 @@ export async function keepModuleAction(entry: {
   fields: ModuleFields;
 }): Promise<Answer> {
   return thenGo(async () => {
-    const module = moduleSchema.parse(moduleOfFields(textsOf(MODULE_FIELDS).parse(entry.fields)));
+    const range = moduleSchema.parse(moduleOfFields(textsOf(MODULE_FIELDS).parse(entry.fields)));
     await act((tx, actor) =>
-      keepModule(tx, actor, key.parse(entry.standardId), key.nullable().parse(entry.moduleId), module),
+      keepModule(tx, actor, key.parse(entry.standardId), key.nullable().parse(entry.moduleId), range),
     );
     return pageOf(z.string().parse(entry.tag));
   });

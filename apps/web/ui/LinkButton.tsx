@@ -18,7 +18,11 @@ export function LinkButton({
   children: ReactNode;
 }) {
   return (
-    <Button component={isFile ? 'a' : Link} href={href} variant={isMain ? 'contained' : 'text'}>
+    <Button
+      {...(isFile ? { component: 'a' } : { component: Link, prefetch: false })}
+      href={href}
+      variant={isMain ? 'contained' : 'text'}
+    >
       {children}
     </Button>
   );

@@ -50,6 +50,8 @@ export function UnitField({
       freeSolo
       disableClearable
       autoSelect
+      // The option in force is not held fast while another is typed: "bar" would turn back into "mbar".
+      isOptionEqualToValue={() => false}
       size="small"
       options={quantities.flatMap((quantity): readonly string[] => unitsOf(quantity))}
       groupBy={(option) => QUANTITIES[quantityOf(option)].name}

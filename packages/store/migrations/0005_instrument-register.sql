@@ -40,6 +40,7 @@ alter table instrument
   ) stored;
 create index instrument_search on instrument using gin (search gin_trgm_ops);
 create index instrument_area on instrument (area, walk, tag);
+create index instrument_owner on instrument (owner);
 create index instrument_service on instrument (service, tag);
 drop index instrument_due;
 create index instrument_due on instrument ((state = 'retired'), due_on, tag);

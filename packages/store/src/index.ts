@@ -84,7 +84,7 @@ export {
   type NewInstrument,
   type SpanTolerance,
 } from './instruments';
-export { STAGES, type Stage } from './job-stages';
+export { STAGES, stageOfJob, type Stage } from './job-stages';
 export {
   adjustAgain,
   asFoundRun,

@@ -3,6 +3,7 @@ import { isUnit, PRESSURE_KINDS, unitLabel } from '@barys/core';
 import { z } from 'zod';
 import type { ConfigurationVersion } from './configurations';
 import type { Queryable } from './database';
+import { distinctValues } from './distinct';
 import { CRITICALITIES, MEASURES, STATES, type Instrument } from './instruments';
 
 export const PAGE_SIZES = [25, 50, 100] as const;
@@ -213,12 +214,9 @@ export async function allInstruments(
 export async function listFacets(
   db: Queryable,
 ): Promise<{ readonly areas: readonly string[]; readonly owners: readonly string[] }> {
-  const distinct = async (column: 'area' | 'owner') =>
-    (
-      await db.query<{ value: string }>(
-        `select distinct ${column} as value from instrument where ${column} <> '' order by 1 limit 500`,
-      )
-    ).map(({ value }) => value);
-  const [areas, owners] = await Promise.all([distinct('area'), distinct('owner')]);
+  const [areas, owners] = await Promise.all([
+    distinctValues(db, 'instrument.area'),
+    distinctValues(db, 'instrument.owner'),
+  ]);
   return { areas, owners };
 }

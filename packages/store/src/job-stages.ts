@@ -8,6 +8,16 @@ export const STAGES = ['brief', 'connect', 'as-found', 'judge', 'adjust', 'as-le
 export type Stage = (typeof STAGES)[number];
 
 /**
+ * Where a job stands.
+ * @throws StoreError `no-such`
+ */
+export async function stageOfJob(db: Queryable, jobId: number): Promise<Stage | 'closed'> {
+  const [job] = await db.query<{ stage: Stage | 'closed' }>('select stage from job where id = $1', [jobId]);
+  if (job === undefined) throw new StoreError({ code: 'no-such', what: 'job', name: jobId });
+  return job.stage;
+}
+
+/**
  * Takes the job for this transaction and checks that it stands where the act belongs.
  * @throws StoreError `no-such`, `wrong-stage`
  */

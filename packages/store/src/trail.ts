@@ -1,6 +1,7 @@
 /** The trail as people read it: filtered, paged, and checked link by link. */
 import { z } from 'zod';
 import type { Queryable } from './database';
+import { distinctValues } from './distinct';
 
 const date = z.union([z.literal(''), z.iso.date()]).catch('');
 
@@ -77,18 +78,9 @@ export function trailEntries(db: Queryable, query: TrailQuery, limit: number): P
 export async function trailFacets(
   db: Queryable,
 ): Promise<{ readonly acts: readonly string[]; readonly kinds: readonly string[] }> {
-  const distinct = async (column: 'act' | 'subject_kind'): Promise<string[]> => {
-    // Steps from value to value along the index: the trail grows long, the list of its acts does not.
-    const rows = await db.query<{ value: string }>(
-      `with recursive one as (
-         (select ${column} as value from audit_entry order by 1 limit 1)
-         union all
-         select (select ${column} from audit_entry where ${column} > one.value order by 1 limit 1)
-         from one where one.value is not null
-       ) select value from one where value is not null`,
-    );
-    return rows.map(({ value }) => value);
-  };
-  const [acts, kinds] = await Promise.all([distinct('act'), distinct('subject_kind')]);
+  const [acts, kinds] = await Promise.all([
+    distinctValues(db, 'audit_entry.act'),
+    distinctValues(db, 'audit_entry.subject_kind'),
+  ]);
   return { acts, kinds };
 }

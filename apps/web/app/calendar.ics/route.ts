@@ -8,6 +8,7 @@ import { problemResponse } from '@/server/problem';
 
 const MONTHS_AHEAD = 12;
 const MOST = 5000;
+const DAY_MS = 24 * 60 * 60 * 1000;
 
 /** What comes due in the next year, as a calendar; a calendar program subscribes with `?token=` of a reading token. */
 export async function GET(request: Request): Promise<Response> {
@@ -33,8 +34,9 @@ export async function GET(request: Request): Promise<Response> {
     const add = (kind: string, tag: string, words: string, dueOn: string, path: string) =>
       calendar.createEvent({
         id: `${kind}-${tag}@barys`,
-        start: dayjs(dueOn),
-        end: dayjs(dueOn).add(1, 'day'),
+        // A whole day is written as the calendar has it in UTC, wherever the server stands.
+        start: new Date(dueOn),
+        end: new Date(new Date(dueOn).getTime() + DAY_MS),
         allDay: true,
         stamp: now,
         summary: words,

@@ -115,4 +115,4 @@ export function choiceCell<T extends string>(
 
 /** Each value stands for itself. */
 export const same = <T extends string>(values: readonly T[]): Record<string, T> =>
-  Object.fromEntries(values.map((value) => [value, value])) as Record<string, T>;
+  Object.fromEntries(values.map((value) => [value, value]));

@@ -158,7 +158,7 @@ export default async function InstrumentPage({ params }: { params: Params }) {
               <LinkButton href={`/instruments/${tag}/configure`}>New configuration</LinkButton>
               <LinkButton href={`/instruments/${tag}/versions`}>Compare versions</LinkButton>
               <LinkButton href={`/instruments/${tag}/references`}>Which reference fits</LinkButton>
-              <LinkButton href={`/instruments/labels?ids=${instrument.id}&sheet=single`}>
+              <LinkButton href={`/instruments/labels?ids=${instrument.id}&sheet=single`} isFile>
                 Label (PDF)
               </LinkButton>
             </Box>

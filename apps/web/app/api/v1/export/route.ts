@@ -13,9 +13,9 @@ export async function GET(): Promise<Response> {
     const body = new ReadableStream<Uint8Array>({
       async pull(controller) {
         try {
-          const { done, value } = await pieces.next();
-          if (done === true) controller.close();
-          else controller.enqueue(encoder.encode(value));
+          const piece: IteratorResult<string, unknown> = await pieces.next();
+          if (piece.done === true) controller.close();
+          else controller.enqueue(encoder.encode(piece.value));
         } catch (error) {
           log.error({ err: error }, 'an export failed');
           controller.error(error);

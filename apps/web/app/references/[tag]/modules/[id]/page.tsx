@@ -8,7 +8,7 @@ export default async function ModulePage({ params }: { params: Promise<{ tag: st
   const standard = await loadStandard(params);
   const { id } = await params;
   if (id === 'new') return <ModuleForm standard={standard} module={null} />;
-  const module = standard.modules.find((one) => String(one.id) === id);
-  if (module === undefined) notFound();
-  return <ModuleForm standard={standard} module={module} />;
+  const range = standard.modules.find((one) => String(one.id) === id);
+  if (range === undefined) notFound();
+  return <ModuleForm standard={standard} module={range} />;
 }

@@ -1,11 +1,9 @@
 import { instrumentsOf } from '@barys/store';
-import { renderToBuffer } from '@react-pdf/renderer';
 import { toDataURL } from 'qrcode';
 import { z } from 'zod';
-import { LabelSheets, SingleLabels } from '@/instruments/labels/Labels';
+import { renderLabels } from '@/instruments/labels/render';
 import { database } from '@/server/database';
 import { pdfResponse, problemResponse } from '@/server/problem';
-import { registerFonts } from '@/ui/pdfFonts';
 
 const query = z.object({
   ids: z
@@ -34,10 +32,7 @@ export async function GET(request: Request): Promise<Response> {
         }),
       })),
     );
-    registerFonts();
-    const pdf = await renderToBuffer(
-      sheet === 'a4' ? <LabelSheets entries={entries} /> : <SingleLabels entries={entries} />,
-    );
+    const pdf = await renderLabels(entries, sheet);
     return pdfResponse(pdf, entries.length === 1 ? `label-${entries[0]?.instrument.tag}.pdf` : 'labels.pdf');
   } catch (error) {
     return problemResponse(error);

@@ -1,0 +1,303 @@
+import { readFile } from 'node:fs/promises';
+import type { Page } from '@playwright/test';
+import { workAs } from './support/hands';
+import { pagesOfPdf } from './support/pdf';
+import { expect, test } from './support/works';
+
+const choose = async (page: Page, label: string, option: string | RegExp) => {
+  await page.getByRole('combobox', { name: label, exact: true }).click();
+  await page.getByRole('option', { name: option }).click();
+};
+
+/** Fields of a form by their label. */
+async function fill(page: Page, fields: Readonly<Record<string, string>>): Promise<void> {
+  for (const [label, text] of Object.entries(fields))
+    await page.getByLabel(label, { exact: true }).fill(text);
+}
+
+test('the list is found, filtered, kept as a view, and several instruments are handled at once', async ({
+  page,
+}) => {
+  await workAs(page, 'Technician A');
+  await page.goto('/instruments');
+  const grid = page.getByRole('grid', { name: 'Instruments' });
+  await page.getByLabel('Find by any part').fill('syrup level');
+  await expect(grid.getByRole('row')).toHaveCount(2);
+  await expect(grid.getByRole('link', { name: 'LT-2401' })).toBeVisible();
+  await page.getByRole('button', { name: 'Show all' }).click();
+  await choose(page, 'Area', 'Lime kiln');
+  await expect(grid.getByRole('link', { name: 'LT-3320' })).toBeVisible();
+  await expect(page).toHaveURL(/area=Lime\+kiln/);
+
+  await page.getByRole('button', { name: 'Keep this view' }).click();
+  await page.getByLabel('Name of this view').fill('Kiln round');
+  await page.getByRole('button', { name: 'Keep', exact: true }).click();
+  await page.getByRole('button', { name: 'Show all' }).click();
+  await page.getByRole('link', { name: 'Kiln round' }).click();
+  await expect(grid.getByRole('link', { name: 'LT-3320' })).toBeVisible();
+
+  await grid.getByRole('checkbox', { name: 'Select all rows' }).check();
+  await page.getByRole('combobox', { name: 'Owner' }).last().fill('Kiln crew');
+  await page.getByRole('button', { name: 'Assign' }).click();
+  await expect(page.getByRole('status').filter({ hasText: 'Assigned to Kiln crew.' })).toBeVisible();
+  await expect(grid.getByText('Kiln crew').first()).toBeVisible();
+  await page.getByRole('button', { name: 'Open jobs' }).click();
+  await expect(page.getByRole('status').filter({ hasText: /jobs opened\./ })).toBeVisible();
+
+  const labels = page.waitForEvent('download');
+  await page.getByRole('link', { name: 'Print labels' }).evaluate((link: HTMLAnchorElement) => {
+    link.removeAttribute('target');
+    link.click();
+  });
+  const [sheet = ''] = await pagesOfPdf(await (await labels).path());
+  expect(sheet).toContain('LT-3320');
+  expect(sheet).toContain('PT-3302');
+});
+
+test('an instrument is entered, configured anew, and its versions are compared', async ({ page }) => {
+  await workAs(page, 'Technician B');
+  await page.goto('/instruments/new');
+  await fill(page, {
+    Tag: 'PT-7001',
+    Service: 'Test line, pressure',
+    Area: 'Water station',
+    LRV: '0',
+    URV: '60',
+  });
+  await choose(page, 'Body', 'Gauge cell 16 bar');
+  await page.getByRole('combobox', { name: 'Input in' }).fill('inH2O');
+  await page.keyboard.press('Tab');
+  await expect(page.getByText(/can mean|which/i).first()).toBeVisible();
+  await page.getByRole('combobox', { name: 'Input in' }).fill('bar');
+  await page.keyboard.press('Tab');
+  await page.getByRole('button', { name: 'Add the instrument' }).click();
+  await expect(page.getByRole('alert').filter({ hasText: 'outside the limits of the body' })).toBeVisible();
+  await expect(page.getByLabel('Service', { exact: true })).toHaveValue('Test line, pressure');
+  await page.getByLabel('URV', { exact: true }).fill('6');
+  await page.getByRole('button', { name: 'Add the instrument' }).click();
+  await expect(page.getByRole('heading', { name: /PT-7001/ })).toBeVisible();
+
+  await page.getByRole('link', { name: 'New configuration' }).click();
+  await page.getByLabel('URV', { exact: true }).fill('4');
+  await page.getByRole('button', { name: 'Put this version in force' }).click();
+  await expect(page.getByText('Say why: the reason stays with this version.')).toBeVisible();
+  await page.getByLabel('Why', { exact: true }).fill('pump changed');
+  await page.getByRole('button', { name: 'Put this version in force' }).click();
+  await page.getByRole('link', { name: 'Compare versions' }).click();
+  await expect(page.getByRole('img', { name: /0 to 6 bar gives 4 to 20 mA/ })).toBeVisible();
+  await expect(page.getByRole('img', { name: /0 to 4 bar gives 4 to 20 mA/ })).toBeVisible();
+  await expect(page.getByRole('row', { name: /Why first entry pump changed/ })).toBeVisible();
+
+  await page.goto('/instruments/PT-7001/edit');
+  await fill(page, { Owner: 'Night crew', Hazards: 'toxic; hot' });
+  await page.getByRole('button', { name: 'Keep the changes' }).click();
+  await expect(page.getByText('toxic; hot')).toBeVisible();
+});
+
+test('a reference gets a certificate with its file, and one found wrong has its runs decided', async ({
+  page,
+}) => {
+  await workAs(page, 'Technician A');
+  await page.goto('/references/DW-01?instrument=PT-2107');
+  await expect(page.getByText(/it does not fit: its certificate ran out/)).toBeVisible();
+  await page.getByText('Enter a new certificate').click();
+  await fill(page, {
+    'Number of the certificate': 'K-26-0999',
+    'Calibrated on': '2026-11-01',
+    Due: '2026-10-01',
+  });
+  await page.getByRole('button', { name: 'Enter the certificate' }).click();
+  await expect(page.getByText('The due date is after the day of calibration.')).toBeVisible();
+  await page.getByLabel('Due', { exact: true }).fill('2029-11-01');
+  await page.getByLabel('File of the certificate').setInputFiles({
+    name: 'K-26-0999.pdf',
+    mimeType: 'application/pdf',
+    buffer: Buffer.from('%PDF-1.7 made up'),
+  });
+  await page.getByRole('button', { name: 'Enter the certificate' }).click();
+  const download = page.waitForEvent('download');
+  await page.getByRole('link', { name: 'K-26-0999.pdf' }).click();
+  expect(await readFile(await (await download).path(), 'utf8')).toBe('%PDF-1.7 made up');
+  await expect(page.getByText(/it does not fit/)).toBeHidden();
+
+  await page.goto('/instruments/PT-2107/references');
+  await expect(
+    page.getByRole('region', { name: 'References for the input' }).getByRole('row').nth(1),
+  ).toContainText('DW-01');
+
+  await page.goto('/references/DM-01');
+  await page
+    .getByRole('link', { name: /\d{4}$/ })
+    .first()
+    .click();
+  await expect(page.getByText(/15 runs, \d+ with another verdict, 13 to decide/)).toBeVisible();
+  const row = page.getByRole('row', { name: /PT-4410/ }).first();
+  await row.getByRole('button', { name: 'note' }).click();
+  await expect(row.getByText('Say why: a note has to say something.')).toBeVisible();
+  await row.getByLabel('Remark').fill('not in service then');
+  await row.getByRole('button', { name: 'note' }).click();
+  await expect(row.getByText('note, Technician A: not in service then')).toBeVisible();
+  await row.getByRole('button', { name: 'recall' }).click();
+  await expect(row.getByText('recall, Technician A')).toBeVisible();
+  await page.goto('/instruments/PT-4410');
+  await expect(page.getByText(/\(today\)/)).toBeVisible();
+});
+
+test('a procedure gets a new version, and the next run walks it', async ({ page }) => {
+  await workAs(page, 'Technician A');
+  await page.goto('/office/procedures');
+  await page.getByRole('link', { name: 'Five points up and down' }).click();
+  await page.getByLabel('Points', { exact: true }).fill('0; 50; 100');
+  await page.getByLabel('Cycles', { exact: true }).fill('2');
+  await page.getByLabel('Why this version', { exact: true }).fill('quicker, twice');
+  await page.getByRole('button', { name: 'Put this version in force' }).click();
+  await expect(
+    page.getByText('Version 2 is in force: 0, 50, 100 % of input, up and down, 2 cycles'),
+  ).toBeVisible();
+  await page.goto('/instruments/PT-3302');
+  await page.getByRole('button', { name: 'Start a job' }).click();
+  await expect(page.getByText('Five points up and down, version 2')).toBeVisible();
+  await page.getByRole('button', { name: 'Brief read, connect' }).click();
+  await page.getByRole('checkbox').first().waitFor();
+  for (const box of await page.getByRole('checkbox').all()) await box.check();
+  await fill(page, { 'Temperature, °C': '21', 'Humidity, %': '45', 'Barometer, hPa': '1009' });
+  await page
+    .getByText(/do not fit/)
+    .first()
+    .click();
+  await page.getByRole('radio', { name: /DW-01/ }).check();
+  await page.getByRole('button', { name: 'Connected, begin as found' }).click();
+  await expect(page.getByText(/DW-01 does not fit: its certificate ran out/)).toBeVisible();
+  await page.getByLabel('If one that does not fit is used: why').fill('checked against PC-01 today');
+  await page.getByRole('button', { name: 'Connected, begin as found' }).click();
+  await expect(page.getByText('Cycle 1 of 2')).toBeVisible();
+  await page.getByRole('textbox', { name: 'Reading at 0 % rising' }).waitFor();
+  for (const text of ['4.001', '12.001', '20.001', '12.002', '4.002']) {
+    await page.keyboard.type(text);
+    await page.keyboard.press('Enter');
+  }
+  await expect(page.getByText('Cycle 2 of 2')).toBeVisible();
+});
+
+test('people sign in with a password of their own, and a change of role ends their session', async ({
+  page,
+  browser,
+  works,
+}) => {
+  await workAs(page, 'Administrator');
+  await page.goto('/office/people/new');
+  await fill(page, { Name: 'Technician C', Login: 'tech.c', 'New password': 'short' });
+  await page.getByRole('button', { name: 'Add the person' }).click();
+  await expect(page.getByText(/at least 10 characters/)).toBeVisible();
+  await page.getByLabel('New password', { exact: true }).fill('four plain words');
+  await page.getByRole('button', { name: 'Add the person' }).click();
+  await expect(
+    page.getByRole('row', { name: /Technician C technician tech\.c set works here/ }),
+  ).toBeVisible();
+
+  const context = await browser.newContext({ baseURL: works.url });
+  const own = await context.newPage();
+  await own.goto('/instruments/PT-2107');
+  await fill(own, { Login: 'tech.c', Password: 'wrong words' });
+  await own.getByRole('button', { name: 'Sign in', exact: true }).click();
+  await expect(own.getByText('Login and password do not belong together.')).toBeVisible();
+  await fill(own, { Password: 'four plain words' });
+  await own.getByRole('button', { name: 'Sign in', exact: true }).click();
+  await expect(own.getByRole('heading', { name: /PT-2107/ })).toBeVisible();
+
+  await own.goto('/account');
+  await fill(own, { 'What it is for': 'historian' });
+  await own.getByRole('button', { name: 'Make a token' }).click();
+  const token = await own.getByText(/^barys_/).textContent();
+  const ask = (headers: Record<string, string>) => own.request.get('/api/v1/export', { headers });
+  const other = await browser.newContext({ baseURL: works.url });
+  const bearer = { authorization: `Bearer ${token}` };
+  expect((await other.request.get('/api/v1/export')).status()).toBe(401);
+  expect((await other.request.get('/api/v1/export', { headers: bearer })).status()).toBe(200);
+  expect((await other.request.get(`/calendar.ics?token=${token}`)).status()).toBe(200);
+  expect((await other.request.get('/calendar.ics?token=none')).status()).toBe(401);
+  // A reading token does not act.
+  const act = await other.request.post('/api/v1/runs/1/readings', { data: {}, headers: bearer });
+  expect([401, 422]).toContain(act.status());
+  expect((await ask({})).status()).toBe(200);
+
+  await page.getByRole('link', { name: 'Technician C' }).click();
+  await choose(page, 'Role', 'auditor');
+  await page.getByRole('button', { name: 'Keep the changes' }).click();
+  await expect(page.getByRole('row', { name: /Technician C auditor/ })).toBeVisible();
+  await own.goto('/instruments/PT-2107');
+  await expect(own).toHaveURL(/\/sign-in/);
+  await context.close();
+  await other.close();
+});
+
+test('a file is looked at, asked about, and taken over; the rest comes back with the reason', async ({
+  page,
+}) => {
+  await workAs(page, 'Administrator');
+  await page.goto('/office/import');
+  const rows = [
+    'Tag;Service;Area;Model;Min;Max;EU;Next due',
+    'PT-8001;Feed pump;Water station;Gauge cell 16 bar;0;6;bar;31.12.2026',
+    'PT-8002;Filter;Water station;Gauge cell 400 mbar;0;100;inH2O;31.12.2026',
+    'PT-8003;Feed pump;Water station;Gauge cell 16 bar;0;60;bar;31.12.2026',
+    'PT-2107;Feed pump;Water station;Gauge cell 16 bar;0;6;bar;31.12.2026',
+  ];
+  await page.getByLabel('CSV file').setInputFiles({
+    name: 'new.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from(`\uFEFF${rows.join('\r\n')}`),
+  });
+  await page.getByRole('button', { name: 'Look at it' }).click();
+  await expect(page.getByText('new.csv: 4 rows, semicolons, UTF-8')).toBeVisible();
+  await page.getByRole('button', { name: 'Check all rows' }).click();
+  await expect(
+    page.getByText('1 row to import, 1 row already there and left alone, 2 rows not good.'),
+  ).toBeVisible();
+  await choose(page, '“inH2O” in 1 row: which is meant?', 'inH2O at 4 °C');
+  await page.getByRole('button', { name: 'Check all rows' }).click();
+  await expect(page.getByText('2 rows to import')).toBeVisible();
+  const download = page.waitForEvent('download');
+  await page.getByRole('link', { name: /as a file with the reason/ }).click();
+  const back = await readFile(await (await download).path(), 'utf8');
+  expect(back).toContain('PT-8003');
+  expect(back).toContain('outside the limits of the body');
+  await page.getByRole('button', { name: 'All or none' }).click();
+  await expect(page.getByText('Nothing was imported: 1 row is not good.')).toBeVisible();
+  await page.getByRole('button', { name: 'Check all rows' }).click();
+  await page.getByRole('button', { name: 'Import the 2 rows that are good' }).click();
+  await expect(page.getByText('2 rows imported.')).toBeVisible();
+  await page.goto('/instruments/PT-8002');
+  await expect(page.getByText('inH2O at 4 °C').first()).toBeVisible();
+
+  for (const [path, name] of [
+    ['/instruments/export?area=Water+station', 'PT-8001'],
+    ['/references/export', 'PC-02'],
+    ['/jobs/export', 'PT-1310'],
+    ['/office/trail/export?act=import+file', 'new.csv'],
+    ['/calendar.ics', 'Calibrate PT-8001'],
+  ] as const) {
+    const answer = await page.request.get(path);
+    expect(answer.status(), path).toBe(200);
+    expect(await answer.text(), path).toContain(name);
+  }
+  const [, ...calendar] = (await (await page.request.get('/calendar.ics')).text()).split('BEGIN:VEVENT');
+  expect(calendar.length).toBeGreaterThan(50);
+  expect(calendar[0]).toMatch(/DTSTART;VALUE=DATE:\d{8}/);
+});
+
+test('the trail tells every act, filters it, and its chain is checked', async ({ page, works }) => {
+  await workAs(page, 'Auditor');
+  await page.goto('/office/trail?object=PT-2107');
+  await expect(page.getByRole('cell', { name: 'configure instrument' }).first()).toBeVisible();
+  await page.getByLabel('Act').selectOption('sign in');
+  await page.getByLabel('Tag or number').fill('');
+  await page.getByRole('button', { name: 'Show' }).click();
+  await expect(page.getByRole('row', { name: /Auditor sign in/ })).toBeVisible();
+  await page.getByRole('button', { name: 'Check the chain' }).click();
+  await expect(page.getByText('The chain is whole: no entry is missing or altered.')).toBeVisible();
+  await works.query(`alter table audit_entry disable trigger append_only`);
+  await works.query(`update audit_entry set act = 'forged' where id = 7`);
+  await page.getByRole('button', { name: 'Check the chain' }).click();
+  await expect(page.getByText(/broken at entry 7/)).toBeVisible();
+});

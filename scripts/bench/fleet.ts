@@ -1,0 +1,274 @@
+/**
+ * A works of 100,000 instruments, a million runs and five million readings: how long its pages take on the server beside
+ * their own bare SQL, and an import of 100,000 rows beside a bare COPY of the same rows.
+ */
+import {
+  bringFile,
+  findInstrument,
+  findSite,
+  instrumentsDueNext,
+  jobsOfInstrument,
+  listFacets,
+  listInstruments,
+  listPeople,
+  listQuerySchema,
+  openDatabase,
+  openImport,
+  openJobs,
+  pastRunsOf,
+  personOfSession,
+  referencesDueBy,
+  signInToDemo,
+  takeImport,
+  viewsOf,
+  type Actor,
+  type Database,
+} from '@barys/store';
+import dayjs from 'dayjs';
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { buildWeb } from '../lib/build';
+import { ensureDatabase, query, startCluster, type Cluster } from '../lib/cluster';
+import { prepareDatabase } from '../lib/database';
+import { postgresPrograms } from '../lib/debian';
+import { Failure } from '../lib/failure';
+import { freePort } from '../lib/ports';
+import { startWeb } from '../lib/web';
+import { compare } from './compare';
+
+const INSTRUMENTS = 100_000;
+/** Each instrument has five signed jobs, each job an as-found and an as-left run, each run five readings. */
+const JOBS_EACH = 5;
+
+/** The demo's own rows, repeated with other tags, so that everything has the shape that it has in use. */
+const FLEET_SQL = `
+  set session_replication_role = replica;
+  insert into instrument (tag, serial, service, description, site, area, walk, hazards, loop, criticality, measures,
+      kind, body_id, procedure_id, tolerance_percent_of_span, adjust_above_percent_of_limit, interval_months, due_on,
+      owner, state)
+    select (array['PT', 'FT', 'LT', 'PDT'])[1 + n % 4] || '-' || (100000 + n), 'S-' || n,
+      'Service ' || n || (array[' feedwater', ' juice', ' steam', ' air'])[1 + n % 4], '', 'Works',
+      'Area ' || lpad((n % 120)::text, 3, '0'), n, '{}', 'L-' || n, 'general', 'pressure', 'gauge', body_id,
+      procedure_id, 0.25, 70, 12, current_date - 200 + n % 500, 'Crew ' || n % 40, 'in service'
+    from generate_series(1, ${INSTRUMENTS}) n, (select body_id, procedure_id from instrument where tag = 'PT-2107') one;
+  insert into configuration (instrument_id, version, input_unit, lrv, urv, output_unit, output_low, output_high,
+      damping_s, display_unit, display_low, display_high, made_by, made_at, reason, signal, transfer_function)
+    select instrument.id, 1, input_unit, lrv, urv, output_unit, output_low, output_high, damping_s, display_unit,
+      display_low, display_high, made_by, made_at, reason, signal, transfer_function
+    from instrument, (select * from configuration
+      where instrument_id = (select id from instrument where tag = 'PT-2107') limit 1) one
+    where site = 'Works';
+  insert into job (instrument_id, reason, stage, opened_by, opened_at, signed_by, signed_at, as_found_verdict,
+      as_left_verdict)
+    select instrument.id, 'due', 'closed', one.id, now() - visit * interval '1 year', one.id,
+      now() - visit * interval '1 year', 'within', 'within'
+    from instrument, generate_series(1, ${JOBS_EACH}) visit, (select min(id) as id from person) one
+    where site = 'Works';
+  insert into run (job_id, kind, pass, made_with, started_by, started_at)
+    select job.id, kind, 1, made_with, opened_by, opened_at
+    from job join instrument on instrument.id = instrument_id and site = 'Works',
+      unnest(array['as-found', 'as-left']) kind, (select made_with from run order by id limit 1) one;
+  insert into reading (run_id, position, client_key, applied_text, applied, applied_as, output_text, output, read_by,
+      read_at)
+    select run.id, position, gen_random_uuid(), '1.500', 1.5, 'set', '8.012', 8.012, started_by, started_at
+    from run join job on job.id = job_id join instrument on instrument.id = instrument_id and site = 'Works',
+      generate_series(1, 5) position;
+  set session_replication_role = origin;
+  analyze`;
+
+async function benchPages(db: Database, url: string, actor: Actor): Promise<void> {
+  const token = await db.transaction((tx) => signInToDemo(tx, actor, actor.personId));
+  const today = actor.today;
+  const frame = () => Promise.all([findSite(db), personOfSession(db, token, new Date())]);
+  const list = (search: Record<string, string>) =>
+    Promise.all([
+      frame(),
+      listInstruments(db, listQuerySchema.parse(search), today),
+      listFacets(db),
+      listPeople(db),
+      viewsOf(db, actor.personId, 'instruments'),
+    ]);
+  const tagOf = (round: number) => `PT-${100000 + 4 * (1 + (round % 20_000))}`;
+  const ask = async (path: string) => {
+    const answer = await fetch(`${url}${path}`, { headers: { cookie: `barys-session=${token}` } });
+    if (!answer.ok) throw new Failure(`${path} answered ${answer.status}`);
+    return answer.text();
+  };
+  const page = (name: string, sql: (round: number) => Promise<unknown>, path: (round: number) => string) =>
+    compare(
+      name,
+      [
+        { name: 'bare SQL of the page', act: sql },
+        { name: 'the page over HTTP', act: (round) => ask(path(round)) },
+      ],
+      { rounds: 60, warmUp: 5 },
+    );
+  const lists: readonly (readonly [string, Record<string, string>])[] = [
+    ['List, part of a tag', { q: '1234' }],
+    ['List, a filter', { area: 'Area 017', state: 'in service' }],
+    ['List, ordered by service', { sort: 'service', dir: 'desc' }],
+    ['List, page 500', { page: '499' }],
+  ];
+  for (const [name, search] of lists)
+    await page(
+      name,
+      () => list(search),
+      () => `/instruments?${new URLSearchParams(search)}`,
+    );
+  await page(
+    'An instrument',
+    async (round) => {
+      const instrument = await findInstrument(db, { tag: tagOf(round) });
+      return Promise.all([frame(), jobsOfInstrument(db, instrument.id), pastRunsOf(db, instrument, 40)]);
+    },
+    (round) => `/instruments/${tagOf(round)}`,
+  );
+  await page(
+    'Today',
+    () => Promise.all([frame(), openJobs(db, 8), instrumentsDueNext(db, 8), referencesDueBy(db, today)]),
+    () => '/',
+  );
+}
+
+const IMPORT_HEADER = 'Tag,Service,Area,Body,LRV,URV,Unit,Next due,Owner';
+
+async function benchImport(cluster: Cluster, scratch: string): Promise<void> {
+  await ensureDatabase(cluster, 'barys_import');
+  const url = cluster.adminUrl('barys_import');
+  await prepareDatabase(url, true);
+  // The same columns, constraints and indexes, filled with the same values by PostgreSQL's own fastest way.
+  await query(
+    url,
+    `create table bare_instrument (like instrument including all);
+     create table bare_configuration (like configuration including all)`,
+  );
+  const db = openDatabase(cluster.appUrl('barys_import'));
+  const administrator = (await listPeople(db)).find(({ role }) => role === 'administrator');
+  if (administrator === undefined) throw new Failure('the demo has no administrator');
+  const at = new Date();
+  const actor: Actor = { personId: administrator.id, at, today: dayjs(at).format('YYYY-MM-DD') };
+  const instruments = join(scratch, 'instruments.tsv');
+  const configurations = join(scratch, 'configurations.tsv');
+  const numbers = Array.from({ length: INSTRUMENTS }, (_, index) => 100_000 + index);
+  const rows = (round: number) =>
+    numbers.map(
+      (n) =>
+        `X${round}-${n},Service ${n},Area ${n % 120},Gauge cell 16 bar,0,6,bar,2027-03-31,Crew ${n % 40}`,
+    );
+  const psql = (round: number) => {
+    writeFileSync(
+      instruments,
+      numbers
+        .map((n) =>
+          [
+            n + round * 1e6,
+            `X${round}-${n}`,
+            '',
+            `Service ${n}`,
+            `Area ${n % 120}`,
+            1,
+            1,
+            'gauge',
+            0.25,
+            12,
+            '2027-03-31',
+            `Crew ${n % 40}`,
+          ].join('\t'),
+        )
+        .join('\n') + '\n',
+    );
+    writeFileSync(
+      configurations,
+      numbers
+        .map((n) =>
+          [
+            n + round * 1e6,
+            n + round * 1e6,
+            1,
+            'bar',
+            0,
+            6,
+            'mA',
+            4,
+            20,
+            0,
+            'bar',
+            0,
+            6,
+            administrator.id,
+            at.toISOString(),
+            'imported',
+          ].join('\t'),
+        )
+        .join('\n') + '\n',
+    );
+    const address = new URL(url);
+    const startedAt = performance.now();
+    const { status, stderr } = spawnSync(
+      `${postgresPrograms(null)}/psql`,
+      [
+        '-v',
+        'ON_ERROR_STOP=1',
+        '--single-transaction',
+        '-c',
+        `\\copy bare_instrument (id, tag, serial, service, area, body_id, procedure_id, kind, tolerance_percent_of_span, interval_months, due_on, owner) from '${instruments}'`,
+        '-c',
+        `\\copy bare_configuration (id, instrument_id, version, input_unit, lrv, urv, output_unit, output_low, output_high, damping_s, display_unit, display_low, display_high, made_by, made_at, reason) from '${configurations}'`,
+        url.replace(`:${address.password}@`, '@'),
+      ],
+      { encoding: 'utf8', env: { ...process.env, PGPASSWORD: decodeURIComponent(address.password) } },
+    );
+    if (status !== 0) throw new Failure(stderr);
+    return performance.now() - startedAt;
+  };
+  const times: { copy: number; import: number }[] = [];
+  for (let round = 0; round < 3; round += 1) {
+    const copy = psql(round);
+    const bytes = Buffer.from([IMPORT_HEADER, ...rows(round)].join('\n'));
+    const startedAt = performance.now();
+    const id = await bringFile(db, actor, { kind: 'instruments', name: 'fleet.csv', bytes });
+    const { choice } = await openImport(db, id);
+    const { good } = await db.transaction((tx) => takeImport(tx, actor, id, choice, 'all or none'));
+    if (good.length !== INSTRUMENTS) throw new Failure(`only ${good.length} rows were taken over`);
+    times.push({ copy, import: performance.now() - startedAt });
+  }
+  const middle = (name: 'copy' | 'import') => times.map((one) => one[name]).sort((a, b) => a - b)[1] ?? 0;
+  console.log(
+    `\nImporting ${INSTRUMENTS} rows (3 rounds, the middle one)\n` +
+      `  bare COPY of the same rows                   ${(middle('copy') / 1000).toFixed(2)} s\n` +
+      `  brought in, checked and taken over           ${(middle('import') / 1000).toFixed(2)} s (${(middle('import') / middle('copy')).toFixed(1)} times)`,
+  );
+  await db.close();
+}
+
+export async function benchFleet(): Promise<void> {
+  const scratch = mkdtempSync(join(tmpdir(), 'barys-fleet-'));
+  const cluster = await startCluster(join(scratch, 'home'), { throwaway: true });
+  try {
+    await benchImport(cluster, scratch);
+    await ensureDatabase(cluster, 'barys');
+    await prepareDatabase(cluster.adminUrl('barys'), true);
+    console.log('\nMaking a works of 100,000 instruments, 1,000,000 runs and 5,000,000 readings ...');
+    await query(cluster.adminUrl('barys'), FLEET_SQL);
+    await buildWeb();
+    const db = openDatabase(cluster.appUrl('barys'));
+    const web = await startWeb(await freePort(), cluster.appUrl('barys'), join(scratch, 'web.log'));
+    const [person] = await listPeople(db);
+    const at = new Date();
+    try {
+      await benchPages(db, web.url, {
+        personId: person?.id ?? 0,
+        at,
+        today: dayjs(at).format('YYYY-MM-DD'),
+      });
+    } finally {
+      await db.close();
+      await web.stop();
+    }
+  } finally {
+    await cluster.stop();
+    rmSync(scratch, { recursive: true, force: true });
+  }
+}
