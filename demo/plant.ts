@@ -2,6 +2,7 @@
 import { isPressureUnit, type PressureUnit, type SignalName } from '@barys/core';
 import {
   addBody,
+  addConfiguration,
   addInstrument,
   addCertificate,
   addFinding,
@@ -13,6 +14,7 @@ import {
   certificateSchema,
   decideFinding,
   findFinding,
+  findInstrument,
   findSite,
   keepModule,
   listReferences,
@@ -205,6 +207,8 @@ async function plant(tx: Queryable, now: Dayjs): Promise<void> {
   for (const data of instruments)
     await plantInstrument(tx, data, bodies, beginning, now.add(data.dueInDays, 'day'));
 
+  await plantRangeChange(tx, { ...beginning, personId: technicianB }, now);
+
   const visits = instruments.filter(isSimulated).flatMap((instrument, index) => {
     const dueOn = now.add(instrument.dueInDays, 'day');
     const past = pastVisits(now, dueOn, instrument.intervalMonths);
@@ -228,6 +232,16 @@ async function plant(tx: Queryable, now: Dayjs): Promise<void> {
   for (const visit of visits.sort((a, b) => a.start.valueOf() - b.start.valueOf()))
     await makeVisit(tx, visit);
   await plantFinding(tx, ids.get('Technician B') ?? 0, now);
+}
+
+/** The syrup in LT-2302's tank grew denser, so its range was stretched: a second version to compare with. */
+async function plantRangeChange(tx: Queryable, actor: Actor, now: Dayjs): Promise<void> {
+  const at = now.subtract(70, 'day');
+  const { id, configuration } = await findInstrument(tx, { tag: 'LT-2302' });
+  const { version: _version, madeBy: _by, madeAt: _at, ...range } = configuration;
+  const denser = { at: at.toDate(), today: at.format(ISO_DATE), personId: actor.personId };
+  const urv = Number((configuration.urv * 1.08).toPrecision(3));
+  await addConfiguration(tx, denser, id, { ...range, urv, reason: 'syrup runs at 72 Bx this campaign' });
 }
 
 /** DM-01 was found to read high when it was last calibrated; what the runs before that are worth is half decided. */

@@ -39,6 +39,7 @@ export function ListFilters({
   facets: { readonly areas: readonly string[]; readonly owners: readonly string[] };
   show: (patch: Partial<ListView>) => void;
 }) {
+  const [isOpen, setIsOpen] = useState(false);
   const same = (values: readonly string[]) => values.map((value) => [value, value] as const);
   const choices: Record<(typeof FILTERS)[number], readonly (readonly [string, string])[]> = {
     area: same(facets.areas),
@@ -53,6 +54,13 @@ export function ListFilters({
   return (
     <Stack direction="row" sx={{ flexWrap: 'wrap', gap: 1, p: 1.25 }} role="search">
       <SearchField key={isFiltered ? 'some' : 'none'} typed={view.q} show={(q) => show({ q })} />
+      <Button
+        onClick={() => setIsOpen(!isOpen)}
+        aria-expanded={isOpen}
+        sx={{ display: { xs: 'inline-flex', sm: 'none' } }}
+      >
+        Filters
+      </Button>
       {FILTERS.map((name) => (
         <TextField
           key={name}
@@ -60,7 +68,12 @@ export function ListFilters({
           label={LABEL[name]}
           value={choices[name].some(([value]) => value === view[name]) ? view[name] : ''}
           onChange={(event) => show({ [name]: event.target.value })}
-          sx={{ minWidth: 118, flexGrow: { xs: 1, md: 0 } }}
+          sx={{
+            minWidth: 118,
+            flexGrow: { xs: 1, md: 0 },
+            // A phone has no room for seven of them above the list.
+            display: { xs: isOpen ? 'inline-flex' : 'none', sm: 'inline-flex' },
+          }}
         >
           <MenuItem value="">any</MenuItem>
           {choices[name].map(([value, words]) => (
@@ -92,7 +105,7 @@ function SearchField({ typed, show }: { typed: string; show: (text: string) => v
       type="search"
       value={text}
       onChange={(event) => setText(event.target.value)}
-      sx={{ width: { xs: '100%', sm: 190 } }}
+      sx={{ width: { xs: 'auto', sm: 190 }, flexGrow: { xs: 1, sm: 0 } }}
       slotProps={{ htmlInput: { maxLength: 100 } }}
     />
   );

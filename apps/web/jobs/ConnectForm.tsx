@@ -9,6 +9,7 @@ import RadioGroup from '@mui/material/RadioGroup';
 import Stack from '@mui/material/Stack';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
+import { useState } from 'react';
 import { Columns } from '@/ui/Columns';
 import { Refused } from '@/ui/Refused';
 import { Sheet } from '@/ui/Sheet';
@@ -61,6 +62,7 @@ function ReferencePick({
   title: string;
   choices: readonly ReferenceChoice[];
 }) {
+  const [isOpen, setIsOpen] = useState(false);
   const fitting = choices.filter(({ unfit }) => unfit === null);
   const others = choices.filter(({ unfit }) => unfit !== null);
   const [first] = fitting;
@@ -76,14 +78,12 @@ function ReferencePick({
           <Choice key={choice.id} choice={choice} />
         ))}
         {others.length > 0 && (
-          <details>
-            <summary style={{ minHeight: 44, cursor: 'pointer', paddingTop: 10 }}>
+          <>
+            <Button onClick={() => setIsOpen(!isOpen)} aria-expanded={isOpen} sx={{ px: 0 }}>
               {others.length} more {others.length === 1 ? 'does' : 'do'} not fit
-            </summary>
-            {others.map((choice) => (
-              <Choice key={choice.id} choice={choice} />
-            ))}
-          </details>
+            </Button>
+            {isOpen && others.map((choice) => <Choice key={choice.id} choice={choice} />)}
+          </>
         )}
       </RadioGroup>
     </Sheet>

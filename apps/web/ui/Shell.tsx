@@ -101,7 +101,17 @@ export function Shell({
         <Typography component="span" sx={{ fontWeight: 800, fontSize: '1.15rem', letterSpacing: '0.01em' }}>
           Barys
         </Typography>
-        <Stack component="nav" aria-label="Places" direction="row" sx={{ gap: 0.5, flexWrap: 'wrap' }}>
+        <Stack
+          component="nav"
+          aria-label="Places"
+          direction="row"
+          sx={{
+            gap: { xs: 0, sm: 0.5 },
+            flexWrap: 'wrap',
+            order: { xs: 3, sm: 0 },
+            width: { xs: '100%', sm: 'auto' },
+          }}
+        >
           {(acting === null ? [] : PLACES).map(({ name, path: place }) => (
             <Box
               key={name}
@@ -110,7 +120,7 @@ export function Shell({
               prefetch={false}
               aria-current={isAt(place) ? 'page' : undefined}
               sx={{
-                px: 1.25,
+                px: { xs: 0.9, sm: 1.25 },
                 height: 44,
                 display: 'inline-flex',
                 alignItems: 'center',

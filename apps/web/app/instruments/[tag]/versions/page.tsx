@@ -25,17 +25,20 @@ export default async function VersionsPage({
   const { left, right } = await searchParams;
   const pick = (text: string | undefined, usual: number) =>
     versions.find(({ version }) => String(version) === text) ?? versions[usual] ?? versions[0];
-  const shown = [pick(left, 1), pick(right, 0)].filter((one) => one !== undefined);
+  const isOne = versions.length === 1;
+  const shown = (isOne ? [versions[0]] : [pick(left, 1), pick(right, 0)]).filter((one) => one !== undefined);
   return (
     <>
       <PageHead title={`${instrument.tag}: versions of the configuration`} about={instrument.service}>
         <LinkButton href={`/instruments/${instrument.tag}/configure`}>New version</LinkButton>
         <LinkButton href={`/instruments/${instrument.tag}`}>Back to {instrument.tag}</LinkButton>
       </PageHead>
-      <ChooseVersions
-        versions={versions.map(({ version }) => version)}
-        chosen={shown.map(({ version }) => version)}
-      />
+      {!isOne && (
+        <ChooseVersions
+          versions={versions.map(({ version }) => version)}
+          chosen={shown.map(({ version }) => version)}
+        />
+      )}
       <Columns columns="1fr 1fr">
         {shown.map((configuration, side) => (
           <Sheet
@@ -46,7 +49,7 @@ export default async function VersionsPage({
             <Stave body={instrument.body} configuration={configuration} />
           </Sheet>
         ))}
-        <Sheet sx={{ gridColumn: '1 / -1' }} title="Side by side">
+        <Sheet sx={{ gridColumn: '1 / -1' }} title={isOne ? 'The only version so far' : 'Side by side'}>
           <VersionTable versions={shown} />
         </Sheet>
       </Columns>
