@@ -272,8 +272,11 @@ test('a file is looked at, asked about, and taken over; the rest comes back with
 
   for (const [path, name] of [
     ['/instruments/export?area=Water+station', 'PT-8001'],
-    ['/references/export', 'PC-02'],
-    ['/jobs/export', 'PT-1310'],
+    ['/office/export/references', 'PC-02'],
+    ['/office/export/jobs', 'PT-1310'],
+    ['/office/export/bodies', 'Gauge cell 16 bar'],
+    ['/office/export/procedures', 'Dial gauge'],
+    ['/office/export/people', 'Technician B'],
     ['/office/trail/export?act=import+file', 'new.csv'],
     ['/calendar.ics', 'Calibrate PT-8001'],
   ] as const) {

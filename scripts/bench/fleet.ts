@@ -50,7 +50,7 @@ const FLEET_SQL = `
       owner, state)
     select (array['PT', 'FT', 'LT', 'PDT'])[1 + n % 4] || '-' || (100000 + n), 'S-' || n,
       'Service ' || n || (array[' feedwater', ' juice', ' steam', ' air'])[1 + n % 4], '', 'Works',
-      'Area ' || lpad((n % 120)::text, 3, '0'), n, '{}', 'L-' || n, 'general', 'pressure', 'gauge', body_id,
+      'Area ' || lpad((n % 120)::text, 3, '0'), 1 + n % 90000, '{}', 'L-' || n, 'general', 'pressure', 'gauge', body_id,
       procedure_id, 0.25, 70, 12, current_date - 200 + n % 500, 'Crew ' || n % 40, 'in service'
     from generate_series(1, ${INSTRUMENTS}) n, (select body_id, procedure_id from instrument where tag = 'PT-2107') one;
   insert into configuration (instrument_id, version, input_unit, lrv, urv, output_unit, output_low, output_high,
@@ -67,9 +67,9 @@ const FLEET_SQL = `
     from instrument, generate_series(1, ${JOBS_EACH}) visit, (select min(id) as id from person) one
     where site = 'Works';
   insert into run (job_id, kind, pass, made_with, started_by, started_at)
-    select job.id, kind, 1, made_with, opened_by, opened_at
+    select job.id, run_kind, 1, made_with, opened_by, opened_at
     from job join instrument on instrument.id = instrument_id and site = 'Works',
-      unnest(array['as-found', 'as-left']) kind, (select made_with from run order by id limit 1) one;
+      unnest(array['as-found', 'as-left']) run_kind, (select made_with from run order by id limit 1) one;
   insert into reading (run_id, position, client_key, applied_text, applied, applied_as, output_text, output, read_by,
       read_at)
     select run.id, position, gen_random_uuid(), '1.500', 1.5, 'set', '8.012', 8.012, started_by, started_at

@@ -56,11 +56,8 @@ export async function connectionOfJob(db: Queryable, jobId: number): Promise<Con
   );
   if (row === undefined) return null;
   const { pressureModuleId, meterModuleId, ...rest } = row;
-  const [pressureReference, meter] = await Promise.all([
-    findReference(db, pressureModuleId),
-    findReference(db, meterModuleId),
-  ]);
-  return { ...rest, pressureReference, meter };
+  const pressureReference = await findReference(db, pressureModuleId);
+  return { ...rest, pressureReference, meter: await findReference(db, meterModuleId) };
 }
 
 export interface NewConnection {

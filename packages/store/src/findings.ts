@@ -101,7 +101,9 @@ export async function findingsOf(db: Queryable, tag: string): Promise<Finding[]>
      where tag = $1 order by reference_finding.id desc`,
     [tag],
   );
-  return Promise.all(rows.map((row) => toFinding(db, row)));
+  const findings: Finding[] = [];
+  for (const row of rows) findings.push(await toFinding(db, row));
+  return findings;
 }
 
 export interface DoubtfulRun {
@@ -217,7 +219,10 @@ export async function decideFinding(
     [findingId, runId, decision, remark.trim(), actor.personId, actor.at],
   );
   if (decision === 'recall' && run.dueOn > actor.today)
-    await tx.query('update instrument set due_on = $2 where id = $1', [run.instrumentId, actor.today]);
+    await tx.query('update instrument set due_on = $2, revision = revision + 1 where id = $1', [
+      run.instrumentId,
+      actor.today,
+    ]);
   await appendToTrail(tx, actor, {
     act: 'decide finding',
     subject: { kind: 'finding', id: findingId },

@@ -312,7 +312,8 @@ export async function signJob(tx: Queryable, actor: Actor, jobId: number, remark
   );
   if (left !== 'outside')
     await tx.query(
-      `update instrument set due_on = ($2::date + make_interval(months => interval_months))::date
+      `update instrument set due_on = ($2::date + make_interval(months => interval_months))::date,
+         revision = revision + 1
        where id = $1`,
       [instrumentId, actor.today],
     );

@@ -168,24 +168,22 @@ export async function findStandard(db: Queryable, tag: string): Promise<Standard
     [tag],
   );
   if (standard === undefined) throw new StoreError({ code: 'no-such', what: 'reference', name: tag });
-  const [modules, certificates] = await Promise.all([
-    db.query<NewModule & { id: number }>(
-      `select id, name, quantity, pressure_kind as kind, unit, range_low as "rangeLow", range_high as "rangeHigh",
+  const modules = await db.query<NewModule & { id: number }>(
+    `select id, name, quantity, pressure_kind as kind, unit, range_low as "rangeLow", range_high as "rangeHigh",
          resolution, percent_of_reading as "percentOfReading", percent_of_range as "percentOfRange", floor,
          drift_percent_of_reading_per_year as "driftPercentOfReadingPerYear",
          percent_of_reading_per_k as "percentOfReadingPerK", is_active as "isActive"
        from reference_module where reference_id = $1 order by id`,
-      [standard.id],
-    ),
-    db.query<Certificate>(
-      `select reference_certificate.id, number, laboratory, calibrated_on as "calibratedOn", due_on as "dueOn",
+    [standard.id],
+  );
+  const certificates = await db.query<Certificate>(
+    `select reference_certificate.id, number, laboratory, calibrated_on as "calibratedOn", due_on as "dueOn",
          uncertainty_percent_of_range as "uncertaintyPercentOfRange", file_name as "fileName",
          person.name as "enteredBy"
        from reference_certificate left join person on person.id = entered_by
        where reference_id = $1 order by calibrated_on desc, reference_certificate.id desc`,
-      [standard.id],
-    ),
-  ]);
+    [standard.id],
+  );
   return { ...standard, modules, certificates };
 }
 

@@ -112,7 +112,10 @@ export async function openImport(
 type Known = ReadonlyMap<string, unknown>;
 
 async function lookupsFor(db: Queryable, kind: ImportKind, today: string): Promise<Lookups> {
-  const [bodies, procedures, site] = await Promise.all([listBodies(db), listProcedures(db), findSite(db)]);
+  // One after the other: all of it may run in one transaction, which has one connection.
+  const bodies = await listBodies(db);
+  const procedures = await listProcedures(db);
+  const site = await findSite(db);
   const byId = new Map(bodies.map((body) => [body.id, body]));
   const instruments =
     kind === 'configurations' || kind === 'results'
@@ -190,7 +193,8 @@ export async function checkImport(
   watch: ImportWatch = {},
 ): Promise<{ readonly file: ImportFile; readonly header: readonly string[]; readonly checked: Checked }> {
   const { file, csv } = await loadImport(db, id);
-  const [lookups, known] = await Promise.all([lookupsFor(db, file.kind, today), knownFor(db, file.kind)]);
+  const lookups = await lookupsFor(db, file.kind, today);
+  const known = await knownFor(db, file.kind);
   const { mapping, answers } = choice;
   const isKnown = isKnownIn(known, file.kind);
   const checked = await checkRows(file.kind, csv, mapping, answers, lookups, isKnown, watch);

@@ -3,6 +3,7 @@ import { toDataURL } from 'qrcode';
 import { z } from 'zod';
 import { renderLabels } from '@/instruments/labels/render';
 import { database } from '@/server/database';
+import { requireReader } from '@/server/person';
 import { pdfResponse, problemResponse } from '@/server/problem';
 
 const query = z.object({
@@ -16,6 +17,7 @@ const query = z.object({
 /** Labels of the instruments `?ids=1.2.3` as PDF, in the order of the walk; `&sheet=single` puts each on its own page. */
 export async function GET(request: Request): Promise<Response> {
   try {
+    await requireReader();
     const url = new URL(request.url);
     const { ids, sheet } = query.parse(Object.fromEntries(url.searchParams));
     const instruments = await instrumentsOf(database(), ids);

@@ -10,8 +10,11 @@ const FILES: readonly (readonly [href: string, name: string, about: string])[] =
     'Instruments, CSV',
     'One a row, with the range in force. An import reads it back. The list of instruments exports what it shows.',
   ],
-  ['/references/export', 'References, CSV', 'One range a row. An import reads it back.'],
-  ['/jobs/export', 'Jobs, CSV', 'With their verdicts.'],
+  ['/office/export/references', 'References, CSV', 'One range a row. An import reads it back.'],
+  ['/office/export/jobs', 'Jobs, CSV', 'With their verdicts.'],
+  ['/office/export/bodies', 'Bodies, CSV', 'What each model can be ranged to.'],
+  ['/office/export/procedures', 'Procedures, CSV', 'The versions in force.'],
+  ['/office/export/people', 'People, CSV', 'With their roles.'],
   ['/office/trail/export', 'Trail, CSV', 'The newest 100,000 entries.'],
   [
     '/api/v1/export',

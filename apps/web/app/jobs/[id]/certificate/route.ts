@@ -2,6 +2,7 @@ import { findSite, loadJob } from '@barys/store';
 import { z } from 'zod';
 import { renderCertificate } from '@/certificate/render';
 import { database } from '@/server/database';
+import { requireReader } from '@/server/person';
 import { pdfResponse, problemResponse } from '@/server/problem';
 
 /** The certificate of a signed job as PDF, A4 or (`?paper=letter`) Letter. */
@@ -10,6 +11,7 @@ export async function GET(
   { params }: { params: Promise<{ id: string }> },
 ): Promise<Response> {
   try {
+    await requireReader();
     const id = z.coerce
       .number()
       .int()

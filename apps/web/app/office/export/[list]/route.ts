@@ -1,0 +1,22 @@
+import { StoreError, toCsv } from '@barys/store';
+import { LISTS, type ListName } from '@/exports/lists';
+import { csvResponse } from '@/server/csv';
+import { database } from '@/server/database';
+import { requireReader } from '@/server/person';
+import { problemResponse } from '@/server/problem';
+
+/** One of the lists, whole, as CSV. */
+export async function GET(
+  _request: Request,
+  { params }: { params: Promise<{ list: string }> },
+): Promise<Response> {
+  try {
+    await requireReader();
+    const { list } = await params;
+    if (!Object.hasOwn(LISTS, list)) throw new StoreError({ code: 'no-such', what: 'list', name: list });
+    const { header, rows } = await LISTS[list as ListName](database());
+    return csvResponse(toCsv(header, rows), `${list}.csv`);
+  } catch (error) {
+    return problemResponse(error);
+  }
+}
