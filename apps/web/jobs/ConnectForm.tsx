@@ -79,7 +79,11 @@ function ReferencePick({
         ))}
         {others.length > 0 && (
           <>
-            <Button onClick={() => setIsOpen(!isOpen)} aria-expanded={isOpen} sx={{ px: 0 }}>
+            <Button
+              onClick={() => setIsOpen(!isOpen)}
+              aria-expanded={isOpen}
+              sx={{ px: 0, alignSelf: 'flex-start' }}
+            >
               {others.length} more {others.length === 1 ? 'does' : 'do'} not fit
             </Button>
             {isOpen && others.map((choice) => <Choice key={choice.id} choice={choice} />)}

@@ -12,6 +12,17 @@ it('figures have the digits that the range and the meter justify', () => {
   expect([figures.inputUnit, figures.outputUnit]).toEqual(['mbar', 'mA']);
 });
 
+it('a point between the usual digits is shown whole, and one that never ends is not', () => {
+  const { input } = figuresFor({ ...TEST_CONFIGURATION, lrv: 0, urv: 500 });
+  expect([31.25, 281.25, 125, 500 / 3, 0.30000000000000004].map(input)).toEqual([
+    '31.25',
+    '281.25',
+    '125.0',
+    '166.7',
+    '0.3',
+  ]);
+});
+
 it('a coarser meter shows fewer digits, of the error too', () => {
   const figures = figuresFor(TEST_CONFIGURATION, 0.01);
   expect(figures.output(8.0049)).toBe('8.00');

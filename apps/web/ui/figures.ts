@@ -25,6 +25,16 @@ export interface Figures {
   amount(value: number): string;
 }
 
+/**
+ * A point that does not fall on the usual last digit is shown whole where two more digits do that: 31.25 of 500, which
+ * would be set as 31.3 otherwise. One that never ends, such as a third, keeps the usual digits.
+ */
+function decimalsFor(value: number, usual: number): number {
+  for (let decimals = usual; decimals <= usual + 2; decimals += 1)
+    if (Math.abs(Number(value.toFixed(decimals)) - value) <= 1e-12 * Math.abs(value)) return decimals;
+  return usual;
+}
+
 export function figuresFor(configuration: Configuration, meterResolution = USUAL_METER_RESOLUTION): Figures {
   const inputDecimals = decimalsForResolution(resolutionForSpan(configuration.urv - configuration.lrv));
   const outputDecimals = decimalsForResolution(meterResolution);
@@ -32,7 +42,7 @@ export function figuresFor(configuration: Configuration, meterResolution = USUAL
   return {
     inputUnit: PRESSURE_UNITS[configuration.inputUnit].label,
     outputUnit: configuration.outputUnit,
-    input: (value) => formatFixed(value, inputDecimals),
+    input: (value) => formatFixed(value, decimalsFor(value, inputDecimals)),
     output: (value) => formatFixed(value, outputDecimals),
     percent: (value) => formatSigned(value, percentDecimals),
     amount: (value) => formatFixed(value, percentDecimals),
