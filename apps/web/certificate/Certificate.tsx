@@ -166,6 +166,12 @@ const referenceFact = (name: string, reference: Run['madeWith']['meter']): Fact 
   `${reference.tag}, ${reference.description}, serial ${reference.serial}; ${certificateWords(reference)}`,
 ];
 
+/** Why a reference was used that did not fit, where one was. */
+const unfitFact = ({ connection }: JobFile): Fact[] =>
+  connection === null || connection.referenceReason === ''
+    ? []
+    : [['Used though unfit', connection.referenceReason]];
+
 export function Certificate({
   job,
   site,
@@ -227,6 +233,7 @@ export function Certificate({
               facts={[
                 referenceFact('Reference', madeWith.pressureReference),
                 referenceFact('Meter', madeWith.meter),
+                ...unfitFact(job),
                 [
                   'Ambient',
                   `${formatPlain(ambient.temperatureC)} °C, ${formatPlain(ambient.humidityPercent)} % relative humidity, ${formatPlain(ambient.barometerHpa)} hPa`,
