@@ -2,19 +2,14 @@
 import type { ApiToken } from '@barys/store';
 import Alert from '@mui/material/Alert';
 import Button from '@mui/material/Button';
-import Table from '@mui/material/Table';
-import TableBody from '@mui/material/TableBody';
-import TableCell from '@mui/material/TableCell';
-import TableHead from '@mui/material/TableHead';
-import TableRow from '@mui/material/TableRow';
 import Typography from '@mui/material/Typography';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { showDate } from '@/server/dates';
+import { DataTable } from '@/ui/DataTable';
 import { FieldGrid, unplaced, type FieldSpec } from '@/ui/FieldGrid';
 import { Figure } from '@/ui/Figure';
 import { Refused } from '@/ui/Refused';
-import { Scroller } from '@/ui/Scroller';
 import { Sheet } from '@/ui/Sheet';
 import { useSubmit } from '@/ui/useSubmit';
 import { useTyped } from '@/ui/useTyped';
@@ -79,36 +74,26 @@ export function TokenDesk({ tokens, now }: { tokens: readonly ApiToken[]; now: D
           None yet. A program sends one as “Authorization: Bearer …”.
         </Typography>
       ) : (
-        <Scroller label="Tokens">
-          <Table size="small" sx={{ mt: 1.5 }}>
-            <TableHead>
-              <TableRow>
-                <TableCell>For</TableCell>
-                <TableCell>May</TableCell>
-                <TableCell>Made</TableCell>
-                <TableCell>Valid</TableCell>
-                <TableCell>Act</TableCell>
-              </TableRow>
-            </TableHead>
-            <TableBody>
-              {tokens.map((token) => (
-                <TableRow key={token.id}>
-                  <TableCell>{token.name}</TableCell>
-                  <TableCell>{token.scope === 'read' ? 'read' : 'read and act'}</TableCell>
-                  <TableCell>{showDate(token.createdAt)}</TableCell>
-                  <TableCell>{stateOf(token, now)}</TableCell>
-                  <TableCell>
-                    {token.revokedAt === null && (
-                      <Button onClick={() => revoke.submit(token.id)} disabled={revoke.isPending}>
-                        Revoke
-                      </Button>
-                    )}
-                  </TableCell>
-                </TableRow>
-              ))}
-            </TableBody>
-          </Table>
-        </Scroller>
+        <DataTable
+          label="Tokens"
+          rows={tokens}
+          keyOf={({ id }) => id}
+          columns={[
+            ['For', ({ name }) => name],
+            ['May', ({ scope }) => (scope === 'read' ? 'read' : 'read and act')],
+            ['Made', ({ createdAt }) => showDate(createdAt)],
+            ['Valid', (token) => stateOf(token, now)],
+            [
+              'Act',
+              ({ id, revokedAt }) =>
+                revokedAt === null && (
+                  <Button onClick={() => revoke.submit(id)} disabled={revoke.isPending}>
+                    Revoke
+                  </Button>
+                ),
+            ],
+          ]}
+        />
       )}
       <Refused answer={revoke.answer} />
     </Sheet>

@@ -1,21 +1,16 @@
 'use client';
-import { formatSigned } from '@barys/core';
+import { formatSigned, type Verdict } from '@barys/core';
 import type { DoubtfulRun } from '@barys/store';
 import { DECISIONS } from '@barys/store/shapes';
 import Button from '@mui/material/Button';
 import Stack from '@mui/material/Stack';
-import Table from '@mui/material/Table';
-import TableBody from '@mui/material/TableBody';
-import TableCell from '@mui/material/TableCell';
-import TableHead from '@mui/material/TableHead';
-import TableRow from '@mui/material/TableRow';
 import TextField from '@mui/material/TextField';
 import Link from 'next/link';
 import { useState } from 'react';
 import { showDate } from '@/server/dates';
+import { DataTable } from '@/ui/DataTable';
 import { Figure } from '@/ui/Figure';
 import { Refused } from '@/ui/Refused';
-import { Scroller } from '@/ui/Scroller';
 import { useSubmit } from '@/ui/useSubmit';
 import { VerdictMark } from '@/ui/VerdictMark';
 import { decideFindingAction } from './actions';
@@ -25,48 +20,42 @@ const signed = (percent: number | null): string => (percent === null ? '—' : `
 /** Each run with its verdict as it was and with the error found, and what is decided about it. */
 export function DoubtTable({ finding, runs }: { finding: number; runs: readonly DoubtfulRun[] }) {
   return (
-    <Scroller label="Runs in doubt">
-      <Table size="small">
-        <TableHead>
-          <TableRow>
-            <TableCell>Run</TableCell>
-            <TableCell>Judged then</TableCell>
-            <TableCell>With the error found</TableCell>
-            <TableCell>Decision</TableCell>
-          </TableRow>
-        </TableHead>
-        <TableBody>
-          {runs.map((run) => (
-            <TableRow key={run.runId} sx={{ verticalAlign: 'top' }}>
-              <TableCell>
-                <Link prefetch={false} href={`/instruments/${run.tag}`}>
-                  {run.tag}
-                </Link>
-                ,{' '}
-                <Link prefetch={false} href={`/jobs/${run.jobId}`}>
-                  job {run.jobId}
-                </Link>
-                <br />
-                {run.kind === 'as-found' ? 'as found' : 'as left'}, {showDate(run.startedAt)}
-              </TableCell>
-              <TableCell>
-                {run.verdictThen !== null && <VerdictMark verdict={run.verdictThen} />}
-                <br />
-                <Figure>{signed(run.worstThen)}</Figure>
-              </TableCell>
-              <TableCell>
-                {run.verdictNow !== null && <VerdictMark verdict={run.verdictNow} />}
-                <br />
-                <Figure>{signed(run.worstNow)}</Figure>
-              </TableCell>
-              <TableCell>
-                <DecisionCell finding={finding} run={run} />
-              </TableCell>
-            </TableRow>
-          ))}
-        </TableBody>
-      </Table>
-    </Scroller>
+    <DataTable
+      label="Runs in doubt"
+      rows={runs}
+      keyOf={({ runId }) => runId}
+      columns={[
+        [
+          'Run',
+          (run) => (
+            <>
+              <Link prefetch={false} href={`/instruments/${run.tag}`}>
+                {run.tag}
+              </Link>
+              ,{' '}
+              <Link prefetch={false} href={`/jobs/${run.jobId}`}>
+                job {run.jobId}
+              </Link>
+              <br />
+              {run.kind === 'as-found' ? 'as found' : 'as left'}, {showDate(run.startedAt)}
+            </>
+          ),
+        ],
+        ['Judged then', (run) => <Judged verdict={run.verdictThen} worst={run.worstThen} />],
+        ['With the error found', (run) => <Judged verdict={run.verdictNow} worst={run.worstNow} />],
+        ['Decision', (run) => <DecisionCell finding={finding} run={run} />],
+      ]}
+    />
+  );
+}
+
+function Judged({ verdict, worst }: { verdict: Verdict | null; worst: number | null }) {
+  return (
+    <>
+      {verdict !== null && <VerdictMark verdict={verdict} />}
+      <br />
+      <Figure>{signed(worst)}</Figure>
+    </>
   );
 }
 

@@ -23,7 +23,7 @@ export function rangeWords({ rangeLow, rangeHigh, unit, quantity, kind }: Range)
 }
 
 /** `0.02 % of reading + 0.01 % of range` */
-export function accuracyWords(module: NewModule): string {
+export function accuracyWords(module: Omit<NewModule, 'isActive'>): string {
   return (
     [
       [module.percentOfReading, '% of reading'],

@@ -13,14 +13,9 @@ it('figures have the digits that the range and the meter justify', () => {
 });
 
 it('a point between the usual digits is shown whole, and one that never ends is not', () => {
-  const { input } = figuresFor({ ...TEST_CONFIGURATION, lrv: 0, urv: 500 });
-  expect([31.25, 281.25, 125, 500 / 3, 0.30000000000000004].map(input)).toEqual([
-    '31.25',
-    '281.25',
-    '125.0',
-    '166.7',
-    '0.3',
-  ]);
+  const figures = figuresFor({ ...TEST_CONFIGURATION, lrv: 0, urv: 500 });
+  const texts = [31.25, 281.25, 125, 500 / 3, 0.1 + 0.2].map((value) => figures.input(value));
+  expect(texts).toEqual(['31.25', '281.25', '125.0', '166.7', '0.3']);
 });
 
 it('a coarser meter shows fewer digits, of the error too', () => {

@@ -1,22 +1,16 @@
 import { formatPlain, PRESSURE_UNITS, SIGNALS } from '@barys/core';
 import { listBodies, turndownOf } from '@barys/store';
-import Table from '@mui/material/Table';
-import TableBody from '@mui/material/TableBody';
-import TableCell from '@mui/material/TableCell';
-import TableHead from '@mui/material/TableHead';
-import TableRow from '@mui/material/TableRow';
 import Link from 'next/link';
 import { database } from '@/server/database';
+import { DataTable } from '@/ui/DataTable';
 import { Figure } from '@/ui/Figure';
 import { LinkButton } from '@/ui/LinkButton';
 import { PageHead } from '@/ui/PageHead';
-import { Scroller } from '@/ui/Scroller';
 import { Sheet } from '@/ui/Sheet';
 
 export const metadata = { title: 'Bodies' };
 
 export default async function BodiesPage() {
-  const bodies = await listBodies(database());
   return (
     <>
       <PageHead
@@ -26,47 +20,34 @@ export default async function BodiesPage() {
         <LinkButton href="/office/bodies/new">Add a body</LinkButton>
       </PageHead>
       <Sheet>
-        <Scroller label="Bodies">
-          <Table size="small">
-            <TableHead>
-              <TableRow>
-                <TableCell>Model</TableCell>
-                <TableCell>Kind</TableCell>
-                <TableCell>Technology</TableCell>
-                <TableCell>Limits</TableCell>
-                <TableCell>Least span</TableCell>
-                <TableCell>Turndown</TableCell>
-                <TableCell>Outputs</TableCell>
-              </TableRow>
-            </TableHead>
-            <TableBody>
-              {bodies.map((body) => (
-                <TableRow key={body.id}>
-                  <TableCell>
-                    <Link prefetch={false} href={`/office/bodies/${body.id}`}>
-                      {body.model}
-                    </Link>
-                  </TableCell>
-                  <TableCell>{body.kind}</TableCell>
-                  <TableCell>{body.technology}</TableCell>
-                  <TableCell>
-                    <Figure>
-                      {formatPlain(body.lowerRangeLimit)} … {formatPlain(body.upperRangeLimit)}{' '}
-                      {PRESSURE_UNITS[body.unit].label}
-                    </Figure>
-                  </TableCell>
-                  <TableCell>
-                    <Figure>{formatPlain(body.leastSpan)}</Figure>
-                  </TableCell>
-                  <TableCell>
-                    <Figure>{formatPlain(Number(turndownOf(body).toPrecision(3)))}:1</Figure>
-                  </TableCell>
-                  <TableCell>{body.outputs.map((signal) => SIGNALS[signal].label).join(', ')}</TableCell>
-                </TableRow>
-              ))}
-            </TableBody>
-          </Table>
-        </Scroller>
+        <DataTable
+          label="Bodies"
+          rows={await listBodies(database())}
+          keyOf={({ id }) => id}
+          columns={[
+            [
+              'Model',
+              ({ id, model }) => (
+                <Link prefetch={false} href={`/office/bodies/${id}`}>
+                  {model}
+                </Link>
+              ),
+            ],
+            ['Kind', ({ kind }) => kind],
+            ['Technology', ({ technology }) => technology],
+            [
+              'Limits',
+              ({ lowerRangeLimit, upperRangeLimit, unit }) => (
+                <Figure>
+                  {formatPlain(lowerRangeLimit)} … {formatPlain(upperRangeLimit)} {PRESSURE_UNITS[unit].label}
+                </Figure>
+              ),
+            ],
+            ['Least span', ({ leastSpan }) => <Figure>{formatPlain(leastSpan)}</Figure>],
+            ['Turndown', (body) => <Figure>{formatPlain(Number(turndownOf(body).toPrecision(3)))}:1</Figure>],
+            ['Outputs', ({ outputs }) => outputs.map((signal) => SIGNALS[signal].label).join(', ')],
+          ]}
+        />
       </Sheet>
     </>
   );

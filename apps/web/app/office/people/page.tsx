@@ -1,20 +1,14 @@
 import { listEverybody } from '@barys/store';
-import Table from '@mui/material/Table';
-import TableBody from '@mui/material/TableBody';
-import TableCell from '@mui/material/TableCell';
-import TableHead from '@mui/material/TableHead';
-import TableRow from '@mui/material/TableRow';
 import Link from 'next/link';
 import { database } from '@/server/database';
+import { DataTable } from '@/ui/DataTable';
 import { LinkButton } from '@/ui/LinkButton';
 import { PageHead } from '@/ui/PageHead';
-import { Scroller } from '@/ui/Scroller';
 import { Sheet } from '@/ui/Sheet';
 
 export const metadata = { title: 'People' };
 
 export default async function PeoplePage() {
-  const people = await listEverybody(database());
   return (
     <>
       <PageHead
@@ -24,34 +18,25 @@ export default async function PeoplePage() {
         <LinkButton href="/office/people/new">Add a person</LinkButton>
       </PageHead>
       <Sheet>
-        <Scroller label="People">
-          <Table size="small">
-            <TableHead>
-              <TableRow>
-                <TableCell>Name</TableCell>
-                <TableCell>Role</TableCell>
-                <TableCell>Login</TableCell>
-                <TableCell>Password</TableCell>
-                <TableCell>State</TableCell>
-              </TableRow>
-            </TableHead>
-            <TableBody>
-              {people.map(({ id, name, role, login, hasPassword, isActive }) => (
-                <TableRow key={id}>
-                  <TableCell>
-                    <Link prefetch={false} href={`/office/people/${id}`}>
-                      {name}
-                    </Link>
-                  </TableCell>
-                  <TableCell>{role}</TableCell>
-                  <TableCell>{login ?? '—'}</TableCell>
-                  <TableCell>{hasPassword ? 'set' : 'none'}</TableCell>
-                  <TableCell>{isActive ? 'works here' : 'has left'}</TableCell>
-                </TableRow>
-              ))}
-            </TableBody>
-          </Table>
-        </Scroller>
+        <DataTable
+          label="People"
+          rows={await listEverybody(database())}
+          keyOf={({ id }) => id}
+          columns={[
+            [
+              'Name',
+              ({ id, name }) => (
+                <Link prefetch={false} href={`/office/people/${id}`}>
+                  {name}
+                </Link>
+              ),
+            ],
+            ['Role', ({ role }) => role],
+            ['Login', ({ login }) => login ?? '—'],
+            ['Password', ({ hasPassword }) => (hasPassword ? 'set' : 'none')],
+            ['State', ({ isActive }) => (isActive ? 'works here' : 'has left')],
+          ]}
+        />
       </Sheet>
     </>
   );

@@ -1,22 +1,26 @@
 import { listEverybody, trailEntries, trailFacets, trailQuerySchema } from '@barys/store';
-import Table from '@mui/material/Table';
-import TableBody from '@mui/material/TableBody';
-import TableCell from '@mui/material/TableCell';
-import TableHead from '@mui/material/TableHead';
-import TableRow from '@mui/material/TableRow';
+import Box from '@mui/material/Box';
+import type { ReactNode } from 'react';
 import { database } from '@/server/database';
 import { showMoment } from '@/server/dates';
 import { TrailFilters } from '@/trail/TrailFilters';
 import { VerifyButton } from '@/trail/VerifyButton';
 import { detailInWords } from '@/trail/words';
+import { DataTable } from '@/ui/DataTable';
 import { LinkButton } from '@/ui/LinkButton';
 import { PageHead } from '@/ui/PageHead';
-import { Scroller } from '@/ui/Scroller';
 import { Sheet } from '@/ui/Sheet';
 
 export const metadata = { title: 'Audit trail' };
 
 const LINES = 100;
+
+/** A text that is not broken into lines. */
+const Whole = ({ children }: { children: ReactNode }) => (
+  <Box component="span" sx={{ whiteSpace: 'nowrap' }}>
+    {children}
+  </Box>
+);
 
 type Search = Promise<Record<string, string | string[] | undefined>>;
 
@@ -47,37 +51,32 @@ export default async function TrailPage({ searchParams }: { searchParams: Search
           kinds={facets.kinds}
           people={people.map(({ id, name }) => [String(id), name] as const)}
         />
-        <Scroller label="Audit trail">
-          <Table size="small" sx={{ '& td': { verticalAlign: 'top' } }}>
-            <TableHead>
-              <TableRow>
-                <TableCell>No.</TableCell>
-                <TableCell>When</TableCell>
-                <TableCell>Who</TableCell>
-                <TableCell>Act</TableCell>
-                <TableCell>On</TableCell>
-                <TableCell>What</TableCell>
-              </TableRow>
-            </TableHead>
-            <TableBody>
-              {entries.map((entry) => (
-                <TableRow key={entry.id}>
-                  <TableCell>{entry.id}</TableCell>
-                  <TableCell sx={{ whiteSpace: 'nowrap' }}>{showMoment(entry.at)}</TableCell>
-                  <TableCell sx={{ whiteSpace: 'nowrap' }}>{entry.person}</TableCell>
-                  <TableCell sx={{ whiteSpace: 'nowrap' }}>{entry.act}</TableCell>
-                  <TableCell sx={{ whiteSpace: 'nowrap' }}>
-                    {entry.subjectKind} {entry.subjectKind === 'job' ? `${entry.subjectId}, ` : ''}
-                    {entry.subject ?? entry.subjectId}
-                  </TableCell>
-                  <TableCell sx={{ overflowWrap: 'anywhere', minWidth: 260 }}>
-                    {detailInWords(entry.detail)}
-                  </TableCell>
-                </TableRow>
-              ))}
-            </TableBody>
-          </Table>
-        </Scroller>
+        <DataTable
+          label="Audit trail"
+          rows={entries}
+          keyOf={({ id }) => id}
+          columns={[
+            ['No.', ({ id }) => id],
+            ['When', ({ at }) => <Whole>{showMoment(at)}</Whole>],
+            ['Who', ({ person }) => <Whole>{person}</Whole>],
+            ['Act', ({ act }) => <Whole>{act}</Whole>],
+            [
+              'On',
+              ({ subjectKind, subjectId, subject }) => (
+                <Whole>
+                  {subjectKind} {subjectKind === 'job' ? `${subjectId}, ` : ''}
+                  {subject ?? subjectId}
+                </Whole>
+              ),
+            ],
+            [
+              'What',
+              ({ detail }) => (
+                <Box sx={{ overflowWrap: 'anywhere', minWidth: 260 }}>{detailInWords(detail)}</Box>
+              ),
+            ],
+          ]}
+        />
         {entries.length === 0 && 'No act matches.'}
         {entries.length === LINES && <LinkButton href={`/office/trail?${older}`}>Older</LinkButton>}
       </Sheet>

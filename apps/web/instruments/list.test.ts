@@ -1,0 +1,31 @@
+import { expect, it } from 'vitest';
+import { columnsText, visibleColumns } from './columns';
+import { listAddress, readListAddress } from './listAddress';
+
+it('the address of a list says only what differs from the usual one, and reads back as it was', () => {
+  expect(listAddress(readListAddress({}))).toBe('');
+  const view = readListAddress({
+    q: 'pt 21',
+    area: 'North & south',
+    sort: 'service',
+    dir: 'desc',
+    page: '3',
+  });
+  expect(listAddress(view)).toBe('q=pt+21&area=North+%26+south&sort=service&dir=desc&page=3');
+  expect(readListAddress(Object.fromEntries(new URLSearchParams(listAddress(view))))).toEqual(view);
+});
+
+it('an address that nobody would type shows the usual list', () => {
+  const usual = readListAddress({});
+  expect(
+    readListAddress({ sort: 'tag; drop table', size: '9999', state: ['a', 'b'], columns: 'x'.repeat(400) }),
+  ).toEqual(usual);
+});
+
+it('columns are chosen by name, the tag always among them', () => {
+  const usual = visibleColumns('');
+  expect(usual).toMatchObject({ tag: true, service: true, serial: false });
+  const chosen = visibleColumns('serial.loop');
+  expect(Object.keys(chosen).filter((field) => chosen[field])).toEqual(['tag', 'loop', 'serial']);
+  expect(columnsText(chosen)).toBe('loop.serial');
+});

@@ -1,0 +1,50 @@
+import Table from '@mui/material/Table';
+import TableBody from '@mui/material/TableBody';
+import TableCell from '@mui/material/TableCell';
+import TableHead from '@mui/material/TableHead';
+import TableRow from '@mui/material/TableRow';
+import type { ReactNode } from 'react';
+import { Scroller } from './Scroller';
+
+/** A plain table: what each row has in each column, in its own frame where it is wider than its sheet. */
+export function DataTable<Row>({
+  label,
+  rows,
+  keyOf,
+  columns,
+  isFaint = () => false,
+}: {
+  /** What the table is of, for those who do not see it. */
+  label: string;
+  rows: readonly Row[];
+  keyOf: (row: Row) => string | number;
+  columns: readonly (readonly [heading: string, cell: (row: Row) => ReactNode])[];
+  /** Rows that are there for completeness. */
+  isFaint?: (row: Row) => boolean;
+}) {
+  return (
+    <Scroller label={label}>
+      <Table size="small">
+        <TableHead>
+          <TableRow>
+            {columns.map(([heading]) => (
+              <TableCell key={heading}>{heading}</TableCell>
+            ))}
+          </TableRow>
+        </TableHead>
+        <TableBody>
+          {rows.map((row) => (
+            <TableRow
+              key={keyOf(row)}
+              sx={{ verticalAlign: 'top', ...(isFaint(row) ? { '& td': { color: 'text.secondary' } } : {}) }}
+            >
+              {columns.map(([heading, cell]) => (
+                <TableCell key={heading}>{cell(row)}</TableCell>
+              ))}
+            </TableRow>
+          ))}
+        </TableBody>
+      </Table>
+    </Scroller>
+  );
+}
