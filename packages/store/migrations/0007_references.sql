@@ -110,6 +110,6 @@ create index finding_decision_run on finding_decision (finding_id, run_id, id de
 create trigger append_only before update or delete or truncate on finding_decision execute function refuse_change();
 grant select, insert on finding_decision to barys_app;
 
--- Which runs used a reference.
-create index run_pressure_reference on run ((made_with #>> '{pressureReference,tag}'), started_at);
-create index run_meter on run ((made_with #>> '{meter,tag}'), started_at);
+-- Which runs used a module.
+create index connection_pressure_module on connection (pressure_module_id);
+create index connection_meter_module on connection (meter_module_id);

@@ -124,8 +124,7 @@ export interface DoubtfulRun {
 }
 
 /** The readings of a run as they would have been with a reference that read right. */
-function rejudged(run: Run, { reference, errors }: Finding) {
-  const side = run.madeWith.pressureReference.tag === reference.tag ? 'applied' : 'output';
+function rejudged(run: Run, side: 'applied' | 'output', { reference, errors }: Finding) {
   const { inputUnit, outputUnit } = run.madeWith.configuration;
   const unit = side === 'applied' ? inputUnit : outputUnit;
   const own = reference.unit;
@@ -147,34 +146,36 @@ function rejudged(run: Run, { reference, errors }: Finding) {
  */
 export async function runsInDoubt(db: Queryable, finding: Finding, limit: number): Promise<DoubtfulRun[]> {
   const lines = await db.query<
-    Pick<DoubtfulRun, 'runId' | 'jobId' | 'tag' | 'service' | 'decision' | 'remark' | 'decidedBy'>
+    Pick<DoubtfulRun, 'runId' | 'jobId' | 'tag' | 'service' | 'decision' | 'remark' | 'decidedBy'> & {
+      side: 'applied' | 'output';
+    }
   >(
-    `select run.id as "runId", job.id as "jobId", instrument.tag, service, decision,
-       coalesce(decision.remark, '') as remark, decision.name as "decidedBy"
-     from run
-       join job on job.id = job_id
+    // By the module and not by the tag: the other ranges of the same reference are not in doubt.
+    `select run.id as "runId", run.job_id as "jobId", tag, service, decision,
+       case when pressure_module_id = $1 then 'applied' else 'output' end as side,
+       coalesce(decided.remark, '') as remark, decided.name as "decidedBy"
+     from connection
+       join run on run.job_id = connection.job_id
+       join job on job.id = run.job_id
        join instrument on instrument.id = instrument_id
        left join lateral (
          select decision, remark, person.name from finding_decision join person on person.id = decided_by
          where finding_id = $4 and run_id = run.id order by finding_decision.id desc limit 1
-       ) decision on true
-     where run.id in (
-       select id from run where made_with #>> '{pressureReference,tag}' = $1
-         and started_at >= $2::date and started_at < $3::date + 1
-       union
-       select id from run where made_with #>> '{meter,tag}' = $1
-         and started_at >= $2::date and started_at < $3::date + 1)
-     order by run.started_at desc limit $5`,
-    [finding.reference.tag, finding.goodUntil, finding.foundOn, finding.id, limit],
+       ) decided on true
+     where (pressure_module_id = $1 or meter_module_id = $1)
+       and started_at >= $2::date and started_at < $3::date + 1
+       and connection.id = (select max(id) from connection newest where newest.job_id = run.job_id)
+     order by started_at desc, run.id desc limit $5`,
+    [finding.reference.id, finding.goodUntil, finding.foundOn, finding.id, limit],
   );
   const runs = await runsById(
     db,
     lines.map(({ runId }) => runId),
   );
-  return lines.flatMap((line) => {
+  return lines.flatMap(({ side, ...line }) => {
     const run = runs.get(line.runId);
     if (run === undefined) return [];
-    const [then, now] = [evaluateStoredRun(run), rejudged(run, finding)];
+    const [then, now] = [evaluateStoredRun(run), rejudged(run, side, finding)];
     return [
       {
         ...line,

@@ -222,6 +222,21 @@ describe('a reference found out of tolerance', () => {
     expect(await runsInDoubt(base.app, await findFinding(base.app, other), 10)).toEqual([]);
   });
 
+  it('leaves runs of another module of the same reference alone', async () => {
+    const [standard] = await base.app.query<{ id: number }>(
+      `select id from reference_standard where tag = 'PC-1'`,
+    );
+    const other = await keepModule(
+      base.app,
+      works.technician,
+      standard?.id ?? 0,
+      null,
+      module({ name: 'low', unit: 'mbar', rangeHigh: 700 }),
+    );
+    const id = await addFinding(base.app, works.technician, other, FINDING);
+    expect(await runsInDoubt(base.app, await findFinding(base.app, id), 10)).toEqual([]);
+  });
+
   it('takes the error of a meter from the output', async () => {
     const meter = { ...FINDING, errors: [{ at: 4, error: 0.02 }] };
     const id = await addFinding(base.app, works.technician, MODULE['DM-1'], meter);
