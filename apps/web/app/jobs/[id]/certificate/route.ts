@@ -4,6 +4,7 @@ import { renderCertificate } from '@/certificate/render';
 import { database } from '@/server/database';
 import { requireReader } from '@/server/person';
 import { pdfResponse, problemResponse } from '@/server/problem';
+import { routeId } from '@/server/routeId';
 
 /** The certificate of a signed job as PDF, A4 or (`?paper=letter`) Letter. */
 export async function GET(
@@ -12,11 +13,7 @@ export async function GET(
 ): Promise<Response> {
   try {
     await requireReader();
-    const id = z.coerce
-      .number()
-      .int()
-      .positive()
-      .parse((await params).id);
+    const id = await routeId(params);
     const paper = z.enum(['a4', 'letter']).parse(new URL(request.url).searchParams.get('paper') ?? 'a4');
     const db = database();
     const [job, site] = await Promise.all([loadJob(db, id), findSite(db)]);

@@ -1,11 +1,11 @@
-import { checkImport, leftOutAsCsv, openImport } from '@barys/store';
+import { checkImport, importChoiceSchema, leftOutAsCsv, openImport } from '@barys/store';
 import { z } from 'zod';
 import { csvResponse } from '@/server/csv';
 import { database } from '@/server/database';
 import { localDate } from '@/server/dates';
 import { requireReader } from '@/server/person';
 import { problemResponse } from '@/server/problem';
-import { importChoiceSchema } from '@barys/store';
+import { routeId } from '@/server/routeId';
 
 /** The rows that are not good, with the reason, for `?choice=` as the page has it. */
 export async function GET(
@@ -14,11 +14,7 @@ export async function GET(
 ): Promise<Response> {
   try {
     await requireReader();
-    const id = z.coerce
-      .number()
-      .int()
-      .positive()
-      .parse((await params).id);
+    const id = await routeId(params);
     const text = new URL(request.url).searchParams.get('choice');
     const db = database();
     const choice =

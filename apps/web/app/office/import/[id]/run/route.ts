@@ -5,6 +5,7 @@ import { answerTo, log } from '@/server/act';
 import { database } from '@/server/database';
 import { currentActor } from '@/server/person';
 import { problemResponse } from '@/server/problem';
+import { routeId } from '@/server/routeId';
 
 const SHOWN_PROBLEMS = 200;
 
@@ -25,11 +26,7 @@ export async function POST(
   { params }: { params: Promise<{ id: string }> },
 ): Promise<Response> {
   try {
-    const id = z.coerce
-      .number()
-      .int()
-      .positive()
-      .parse((await params).id);
+    const id = await routeId(params);
     const { wanted, ...choice } = requestSchema.parse(await request.json());
     const actor = await currentActor();
     const db = database();

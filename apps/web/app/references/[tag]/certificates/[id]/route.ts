@@ -1,7 +1,7 @@
 import { fileOfCertificate } from '@barys/store';
-import { z } from 'zod';
 import { database } from '@/server/database';
 import { problemResponse } from '@/server/problem';
+import { routeId } from '@/server/routeId';
 import { requireReader } from '@/server/person';
 
 /** The file of a certificate, as it was attached; never shown by the browser itself. */
@@ -11,11 +11,7 @@ export async function GET(
 ): Promise<Response> {
   try {
     await requireReader();
-    const id = z.coerce
-      .number()
-      .int()
-      .positive()
-      .parse((await params).id);
+    const id = await routeId(params);
     const { name, bytes } = await fileOfCertificate(database(), id);
     return new Response(new Uint8Array(bytes), {
       headers: {

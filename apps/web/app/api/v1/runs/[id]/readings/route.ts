@@ -4,6 +4,7 @@ import { readingSchema } from '@/jobs/run/schema';
 import { act } from '@/server/act';
 import { showClock } from '@/server/dates';
 import { problemResponse } from '@/server/problem';
+import { routeId } from '@/server/routeId';
 
 /** Keeps one reading; sent twice with the same key, it is kept once. */
 export async function POST(
@@ -11,11 +12,7 @@ export async function POST(
   { params }: { params: Promise<{ id: string }> },
 ): Promise<Response> {
   try {
-    const runId = z.coerce
-      .number()
-      .int()
-      .positive()
-      .parse((await params).id);
+    const runId = await routeId(params);
     const entry = readingSchema.parse(await request.json());
     const { id, savedAt } = await act((tx, actor) => saveReading(tx, actor, runId, entry));
     return Response.json({ id, savedClock: showClock(savedAt) }, { status: 201 });
