@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, expect, it } from 'vitest';
-import { closedJobs, firstBrokenEntry, instrumentsDueNext, loadJob, openJobs } from '@barys/store';
+import { closedJobs, firstBrokenEntry, instrumentsDueNext, jobsToReview, loadJob, openJobs } from '@barys/store';
 import { throwaway, type Throwaway } from '@barys/store/testing';
 import { plantDemo } from './plant';
 
@@ -21,7 +21,15 @@ it('the demo has instruments due, jobs in hand at several stages, and two years 
   expect(instruments.length).toBeGreaterThanOrEqual(50);
   expect(instruments.filter(({ dueOn }) => dueOn <= '2026-05-10').length).toBeGreaterThanOrEqual(4);
   const open = await openJobs(base.app, 100);
-  expect(open.map(({ stage }) => stage).sort()).toEqual(['as-found', 'judge', 'sign']);
+  expect(open.map(({ stage }) => stage).sort()).toEqual([
+    'as-found',
+    'authorise',
+    'isolate',
+    'judge',
+    'return',
+    'sign',
+  ]);
+  expect((await jobsToReview(base.app, 10)).map(({ tag }) => tag)).toEqual(['PT-5108']);
   const closed = await closedJobs(base.app, 200);
   expect(closed.length).toBeGreaterThan(20);
   const verdicts = new Set(closed.map(({ asFoundVerdict }) => asFoundVerdict));

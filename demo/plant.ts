@@ -22,6 +22,7 @@ import {
   openDatabase,
   runsInDoubt,
   standardSchema,
+  usualHookUp,
   type Actor,
   type Body,
   type NewConfiguration,
@@ -51,6 +52,7 @@ interface InstrumentData {
   readonly criticality: NewInstrument['criticality'];
   readonly measures?: NewInstrument['measures'];
   readonly state?: NewInstrument['state'];
+  readonly hookUp?: NewInstrument['hookUp'];
   readonly owner: string;
   readonly body: string;
   readonly unit: string;
@@ -128,6 +130,7 @@ async function plantInstrument(
       criticality: data.criticality,
       measures: data.measures ?? 'pressure',
       kind: body.kind,
+      hookUp: data.hookUp ?? usualHookUp(body.kind),
       bodyId: body.id,
       procedureId: procedureFor(data),
       tolerance: { percentOfSpan: data.tolerancePercentOfSpan, adjustAbovePercentOfLimit: 70 },
@@ -212,7 +215,11 @@ async function plant(tx: Queryable, now: Dayjs): Promise<void> {
   const visits = instruments.filter(isSimulated).flatMap((instrument, index) => {
     const dueOn = now.add(instrument.dueInDays, 'day');
     const past = pastVisits(now, dueOn, instrument.intervalMonths);
-    const base = { instrument, personId: index % 2 === 0 ? technicianA : technicianB };
+    const base = {
+      instrument,
+      personId: index % 2 === 0 ? technicianA : technicianB,
+      reviewerId: ids.get('Reviewer') ?? technicianB,
+    };
     return [
       ...past.map((start, number) => ({ ...base, start, number, seed: 100 * index + number })),
       ...(instrument.openAt === undefined

@@ -1,27 +1,39 @@
 /** Visits of the past two years and jobs in hand, walked through the store as a technician would. */
-import { decimalsForResolution, formatFixed, resolutionForSpan, type SignalRange } from '@barys/core';
+import {
+  decimalsForResolution,
+  formatFixed,
+  HOOK_UPS,
+  resolutionForSpan,
+  type SignalRange,
+  type ValveMove,
+} from '@barys/core';
 import { makeTransmitter, type SimulatedTransmitter } from '@barys/rig';
 import {
   beginAsLeft,
   connectJob,
   CONNECT_CHECKS,
-  decideToAdjust,
-  decideToLeave,
+  decideOnRun,
   finishRun,
+  keepMove,
   loadJob,
   logAdjustment,
   openJob,
-  passBrief,
+  passAsked,
+  questionsAt,
   rankReferences,
   listReferences,
   saveReading,
+  reviewJob,
   signJob,
   evaluateStoredRun,
   asFoundRun,
   type Actor,
+  type AskingStage,
+  type Instrument,
   type Queryable,
   type RunKind,
   type Side,
+  type ValveStage,
 } from '@barys/store';
 import type { Dayjs } from 'dayjs';
 import { randomUUID } from 'node:crypto';
@@ -39,6 +51,7 @@ export interface DemoInstrument {
 export interface Visit {
   readonly instrument: DemoInstrument;
   readonly personId: number;
+  readonly reviewerId: number;
   readonly start: Dayjs;
   /** Which visit to this instrument, from 0: the errors drift with it. */
   readonly number: number;
@@ -55,6 +68,15 @@ const NOISE_PERCENT = 0.008;
 /** Readings taken of a run that was left in the middle. */
 const READINGS_OF_HALF_RUN = 6;
 
+/** What a careful technician of the demo answers. */
+const answersAt = (stage: AskingStage, instrument: Instrument): Record<string, string> =>
+  Object.fromEntries(
+    questionsAt(stage, instrument).map(({ key, kind, options, example }) => [
+      key,
+      kind === 'tick' ? 'done' : kind === 'choice' ? (options?.[0] ?? '') : (example ?? 'as usual'),
+    ]),
+  );
+
 const inputDecimals = ({ lrv, urv }: SignalRange): number =>
   decimalsForResolution(resolutionForSpan(urv - lrv));
 
@@ -66,8 +88,21 @@ export async function makeVisit(tx: Queryable, visit: Visit): Promise<void> {
     return { personId: visit.personId, at: at.toDate(), today: at.format('YYYY-MM-DD') };
   };
   const jobId = await openJob(tx, actor(), instrument.tag, 'due');
-  await passBrief(tx, actor(), jobId);
   const job = await loadJob(tx, jobId);
+  const pass = (stage: AskingStage) =>
+    passAsked(tx, actor(), jobId, stage, { given: answersAt(stage, job.instrument), skipReason: '' });
+  const { isolate, restore } = HOOK_UPS[job.instrument.hookUp];
+  const turn = async (stage: ValveStage, moves: readonly ValveMove[], before: number) => {
+    for (const [index, move] of moves.entries())
+      await keepMove(tx, actor(), jobId, { ...move, stage, isMadeAnyway: false, known: before + index });
+  };
+  await pass('brief');
+  if (visit.stopAt === 'authorise') return;
+  await pass('authorise');
+  if (visit.stopAt === 'isolate') return turn('isolate', isolate.slice(0, 1), 0);
+  await turn('isolate', isolate, 0);
+  await pass('isolate');
+  if (visit.stopAt === 'connect') return;
   const range = job.instrument.configuration;
   const references = await listReferences(tx);
   const chosenAt = actor().today;
@@ -112,9 +147,9 @@ export async function makeVisit(tx: Queryable, visit: Visit): Promise<void> {
 
   const found = asFoundRun(await loadJob(tx, jobId));
   if (found !== null && evaluateStoredRun(found).verdict === 'within') {
-    await decideToLeave(tx, actor(), jobId, '');
+    await decideOnRun(tx, actor(), jobId, { decision: 'leave', note: '' });
   } else {
-    await decideToAdjust(tx, actor(), jobId, '');
+    await decideOnRun(tx, actor(), jobId, { decision: 'adjust', note: '' });
     const trimmed = makeTransmitter(
       range,
       {
@@ -142,8 +177,17 @@ export async function makeVisit(tx: Queryable, visit: Visit): Promise<void> {
     await climb(tx, actor, jobId, 'as-left', trimmed, Infinity);
     await finishRun(tx, actor(), jobId, 'as-left');
   }
+  if (visit.stopAt === 'return') return;
+  await turn('return', restore, isolate.length);
+  await pass('return');
   if (visit.stopAt === 'sign') return;
-  await signJob(tx, actor(), jobId, '');
+  await signJob(tx, actor(), jobId, { remark: '', password: '' });
+  if (visit.stopAt === 'review') return;
+  await reviewJob(tx, { ...actor(), personId: visit.reviewerId }, jobId, {
+    isAccepted: true,
+    remark: '',
+    password: '',
+  });
 }
 
 async function climb(

@@ -1,4 +1,4 @@
-import { instrumentsDueNext, openJobs, referencesDueBy } from '@barys/store';
+import { instrumentsDueNext, jobsToReview, openJobs, referencesDueBy } from '@barys/store';
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
 import dayjs from 'dayjs';
@@ -19,8 +19,9 @@ export default async function TodayPage() {
   const db = database();
   const now = new Date();
   const today = localDate(now);
-  const [jobs, instruments, references] = await Promise.all([
+  const [jobs, toReview, instruments, references] = await Promise.all([
     openJobs(db, LINES),
+    jobsToReview(db, LINES),
     instrumentsDueNext(db, LINES),
     referencesDueBy(db, dayjs(now).add(REFERENCE_NOTICE_DAYS, 'day').format('YYYY-MM-DD')),
   ]);
@@ -83,6 +84,23 @@ export default async function TodayPage() {
               />
             ))}
           </Sheet>
+          {toReview.length > 0 && (
+            <Sheet title="To review" aside="the longest waiting first">
+              {toReview.map((job) => (
+                <LineLink
+                  key={job.id}
+                  href={`/jobs/${job.id}/record`}
+                  name={`${job.id} · ${job.tag}`}
+                  about={job.service}
+                  aside={
+                    <Typography variant="body2" sx={{ color: 'text.secondary' }}>
+                      signed by {job.signedBy}
+                    </Typography>
+                  }
+                />
+              ))}
+            </Sheet>
+          )}
           <Sheet title="References about to run out" aside={`within ${REFERENCE_NOTICE_DAYS} days`}>
             {references.length === 0 && <Typography sx={{ color: 'text.secondary' }}>None.</Typography>}
             {references.map((reference) => (

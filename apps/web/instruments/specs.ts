@@ -1,5 +1,5 @@
 /** The fields of an instrument's register entry. */
-import { PRESSURE_KINDS } from '@barys/core';
+import { ARRANGEMENTS, HOOK_UPS, PRESSURE_KINDS } from '@barys/core';
 import type { FieldSpec } from '@/ui/FieldGrid';
 import type { InstrumentFields } from './fields';
 import { CRITICALITIES, MEASURES, STATES } from './words';
@@ -26,6 +26,12 @@ export const instrumentSpecs = (
   },
   { name: 'measures', label: 'Measures', options: MEASURES, width: 4 },
   { name: 'kind', label: 'Kind of pressure', options: PRESSURE_KINDS, width: 3 },
+  {
+    name: 'hookUp',
+    label: 'Hook-up',
+    options: ARRANGEMENTS.map((one) => [one, HOOK_UPS[one].name] as const),
+    width: 5,
+  },
   {
     name: 'bodyId',
     label: 'Body',

@@ -1,40 +1,33 @@
 'use client';
+import type { DecisionOnRun } from '@barys/store';
 import Button from '@mui/material/Button';
 import Stack from '@mui/material/Stack';
 import TextField from '@mui/material/TextField';
 import { Refused } from '@/ui/Refused';
 import { useAct } from '@/ui/useAct';
 import { decideAction } from './actions';
+import { DECISION_WORD } from './words';
+
+const OTHERS = ['repair', 'replace', 'range change', 'further tests'] as const;
 
 /** The decision; what the readings ask for comes first and is one key away. */
 export function DecideForm({ job, isAdjustAdvised }: { job: number; isAdjustAdvised: boolean }) {
   const { answer, isPending, onSubmit } = useAct(decideAction);
-  const adjust = (
+  const main = (decision: DecisionOnRun, isAdvised: boolean, word: string) => (
     <Button
-      key="adjust"
+      key={decision}
       type="submit"
       name="decision"
-      value="adjust"
-      variant={isAdjustAdvised ? 'contained' : 'outlined'}
-      autoFocus={isAdjustAdvised}
+      value={decision}
+      variant={isAdvised ? 'contained' : 'outlined'}
+      autoFocus={isAdvised}
       disabled={isPending}
     >
-      {isAdjustAdvised ? 'Adjust' : 'Adjust all the same'}
+      {word}
     </Button>
   );
-  const leave = (
-    <Button
-      key="leave"
-      type="submit"
-      name="decision"
-      value="leave"
-      variant={isAdjustAdvised ? 'outlined' : 'contained'}
-      autoFocus={!isAdjustAdvised}
-      disabled={isPending}
-    >
-      Leave as found
-    </Button>
-  );
+  const adjust = main('adjust', isAdjustAdvised, isAdjustAdvised ? 'Adjust' : 'Adjust all the same');
+  const leave = main('leave', !isAdjustAdvised, DECISION_WORD.leave);
   return (
     <form onSubmit={onSubmit}>
       <input type="hidden" name="job" value={job} />
@@ -44,9 +37,20 @@ export function DecideForm({ job, isAdjustAdvised }: { job: number; isAdjustAdvi
           Correct a reading
         </Button>
       </Stack>
+      <Stack direction="row" sx={{ gap: 1, flexWrap: 'wrap', mt: 1 }}>
+        {OTHERS.map((decision) => (
+          <Button key={decision} type="submit" name="decision" value={decision} disabled={isPending}>
+            {DECISION_WORD[decision]}
+          </Button>
+        ))}
+      </Stack>
       <TextField
         name="note"
-        label={isAdjustAdvised ? 'Remark; the reason, if it is left as found' : 'Remark'}
+        label={
+          isAdjustAdvised
+            ? 'Remark; the reason, if it is anything but adjusted'
+            : 'Remark; the reason, if it is not left'
+        }
         fullWidth
         sx={{ mt: 1.5 }}
       />

@@ -1,5 +1,5 @@
 import { formatPlain } from '@barys/core';
-import { STAGES, type JobFile } from '@barys/store';
+import { STAGES, type JobFile, type Stage } from '@barys/store';
 import Box from '@mui/material/Box';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
@@ -10,10 +10,13 @@ import { STAGE_WORD } from './words';
 /** Which instrument, which job, and the line of stages with the one that is now. */
 export function JobHead({ job }: { job: JobFile }) {
   const { instrument } = job;
-  const at = job.stage === 'closed' ? STAGES.length : STAGES.indexOf(job.stage);
+  const at =
+    (STAGES as readonly string[]).indexOf(job.stage) + (job.signedAt === null ? 0 : STAGES.length + 1);
   const isUntouched = job.runs.every((run) => run.kind === 'as-found');
-  const isPassedOver = (stage: string) =>
-    at > STAGES.indexOf('as-left') && isUntouched && (stage === 'adjust' || stage === 'as-left');
+  const skipped = new Set(job.passed.filter(({ isSkip }) => isSkip).map(({ stage }) => stage));
+  const isPassedOver = (stage: Stage) =>
+    skipped.has(stage) ||
+    (at > STAGES.indexOf('as-left') && isUntouched && (stage === 'adjust' || stage === 'as-left'));
   return (
     <Box component="header" sx={{ mb: 1.5 }}>
       <Stack direction="row" sx={{ alignItems: 'baseline', columnGap: 1.5, flexWrap: 'wrap', mb: 0.75 }}>
@@ -28,7 +31,7 @@ export function JobHead({ job }: { job: JobFile }) {
           span
         </Typography>
         <Typography variant="body2" sx={{ color: 'text.secondary', ml: 'auto' }}>
-          {job.stage === 'closed' ? (
+          {job.signedAt !== null ? (
             `Job ${job.id}`
           ) : (
             <Link prefetch={false} href={`/jobs/${job.id}/record`}>
@@ -61,7 +64,7 @@ export function JobHead({ job }: { job: JobFile }) {
           >
             <span>
               {STAGE_WORD[stage]}
-              {isPassedOver(stage) ? ' (not needed)' : ''}
+              {skipped.has(stage) ? ' (skipped)' : isPassedOver(stage) ? ' (not needed)' : ''}
             </span>
           </Box>
         ))}

@@ -1,4 +1,5 @@
 'use client';
+import Alert from '@mui/material/Alert';
 import Button from '@mui/material/Button';
 import Stack from '@mui/material/Stack';
 import TextField from '@mui/material/TextField';
@@ -7,29 +8,55 @@ import { Refused } from '@/ui/Refused';
 import { useAct } from '@/ui/useAct';
 import { signAction } from './actions';
 
+/** The password again, as a signature; nothing for those of the demo, who have none. */
+export function PasswordAgain({ isNeeded }: { isNeeded: boolean }) {
+  if (!isNeeded)
+    return (
+      <Typography variant="body2" sx={{ color: 'text.secondary', mt: 1 }}>
+        In a real installation the password is asked again here; the demo’s people have none.
+      </Typography>
+    );
+  return (
+    <TextField
+      name="password"
+      type="password"
+      label="Your password again"
+      autoComplete="current-password"
+      fullWidth
+      sx={{ mt: 1.5 }}
+    />
+  );
+}
+
 export function SignForm({
   job,
   name,
   readers,
   isLeftOutside,
-  isAdjustAdvised,
-  isAnythingAdjusted,
+  hasPassword,
+  sentBack,
 }: {
   job: number;
   name: string | null;
   /** Who read the values. */
   readers: readonly string[];
   isLeftOutside: boolean;
-  isAdjustAdvised: boolean;
-  isAnythingAdjusted: boolean;
+  hasPassword: boolean;
+  /** What the reviewer said, where the job was sent back. */
+  sentBack: string | null;
 }) {
   const { answer, isPending, onSubmit } = useAct(signAction);
   return (
     <form onSubmit={onSubmit}>
       <input type="hidden" name="job" value={job} />
+      {sentBack !== null && (
+        <Alert severity="info" variant="outlined" sx={{ mb: 1.5 }}>
+          From the review, {sentBack}
+        </Alert>
+      )}
       <Typography sx={{ mb: 1.5 }}>
-        Read by {readers.join(' and ')}. Signing says that the record is true and complete; it is closed then
-        and can no longer be changed.
+        Read by {readers.join(' and ')}. Signing says that the record is true and complete. It goes to review
+        where the site has one; once closed it can only be amended.
       </Typography>
       <TextField
         name="note"
@@ -38,6 +65,7 @@ export function SignForm({
         fullWidth
         multiline
       />
+      <PasswordAgain isNeeded={hasPassword} />
       <Stack direction="row" sx={{ gap: 1, mt: 1.5, flexWrap: 'wrap' }}>
         <Button
           type="submit"
@@ -50,15 +78,8 @@ export function SignForm({
         >
           {name === null ? 'Sign in to sign the job' : `Sign as ${name}`}
         </Button>
-        <Button
-          type="submit"
-          name="act"
-          value="adjust"
-          variant={isAdjustAdvised ? 'outlined' : 'text'}
-          disabled={isPending}
-          formNoValidate
-        >
-          {isAnythingAdjusted ? 'Adjust again' : 'Adjust after all'}
+        <Button type="submit" name="act" value="back" disabled={isPending} formNoValidate>
+          Back to the return
         </Button>
       </Stack>
       <Refused answer={answer} />

@@ -16,11 +16,11 @@ export function StageHistory({ job }: { job: JobFile }) {
           <TableCell>Stage</TableCell>
           <TableCell>Who</TableCell>
           <TableCell>When</TableCell>
-          <TableCell>Remark</TableCell>
+          <TableCell>What was said</TableCell>
         </TableRow>
       </TableHead>
       <TableBody>
-        {job.passed.map(({ stage, doneBy, doneAt, note, isSkip }, index) => (
+        {job.passed.map(({ stage, doneBy, doneAt, note, isSkip, answers }, index) => (
           <TableRow key={index}>
             <TableCell>
               {STAGE_WORD[stage]}
@@ -28,7 +28,13 @@ export function StageHistory({ job }: { job: JobFile }) {
             </TableCell>
             <TableCell>{doneBy}</TableCell>
             <TableCell>{showMoment(doneAt)}</TableCell>
-            <TableCell>{note}</TableCell>
+            <TableCell>
+              {[note, ...answers.map(({ question, answer }) => `${question}: ${answer}`)]
+                .filter((line) => line !== '')
+                .map((line) => (
+                  <div key={line}>{line}</div>
+                ))}
+            </TableCell>
           </TableRow>
         ))}
       </TableBody>

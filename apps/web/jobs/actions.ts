@@ -2,35 +2,47 @@
 /** What a person does to a job: each act is one transaction in the store, then on to where the job stands. */
 import {
   adjustAgain,
+  amendJob,
+  ASKING_STAGES,
+  backToReturn,
   ADJUSTMENT_KINDS,
   backToJudge,
   beginAsLeft,
   CONNECT_CHECKS,
   connectJob,
-  decideToAdjust,
-  decideToLeave,
+  decideOnRun,
+  DECISIONS_ON_RUN,
   finishRun,
   JOB_REASONS,
   logAdjustment,
   openJob,
-  passBrief,
+  keepMove,
+  passAsked,
   reopenAsFound,
+  reviewJob,
   signJob,
   stageOfJob,
+  StoreError,
+  throwRunAway,
+  VALVE_STAGES,
   type Actor,
   type Queryable,
 } from '@barys/store';
-import { parseTyped } from '@barys/core';
+import { HOOK_UPS, parseTyped, type ValveId } from '@barys/core';
 import { z } from 'zod';
-import { act, thenGo } from '@/server/act';
+import { act, thenGo, thenStay } from '@/server/act';
 import type { Answer } from '@/server/answer';
+
+const VALVE_IDS: ReadonlySet<string> = new Set(
+  Object.values(HOOK_UPS).flatMap(({ valves }) => valves.map((valve) => valve.id)),
+);
 
 const id = z.coerce.number().int().positive();
 
 /** Where a job stands, as an address; straight there, since a redirect to a redirect can leave a page empty. */
 async function pageOfJob(tx: Queryable, jobId: number): Promise<string> {
   const stage = await stageOfJob(tx, jobId);
-  return `/jobs/${jobId}/${stage === 'closed' ? 'record' : stage}`;
+  return `/jobs/${jobId}/${stage === 'closed' || stage === 'review' ? 'record' : stage}`;
 }
 
 /** Runs an act on the job named in the form and, when it was kept, goes to where the job now stands. */
@@ -60,8 +72,44 @@ export async function openJobAction(_before: Answer, form: FormData): Promise<An
   });
 }
 
-export async function passBriefAction(_before: Answer, form: FormData): Promise<Answer> {
-  return onJob(form, passBrief);
+/** Answers by the key of their question: the fields of a form that are named `answer.` and the key. */
+const answersIn = (raw: Readonly<Record<string, unknown>>): Record<string, string> =>
+  Object.fromEntries(
+    Object.entries(raw).flatMap(([name, value]) =>
+      name.startsWith('answer.') && typeof value === 'string'
+        ? [[name.slice('answer.'.length), value.slice(0, 500)]]
+        : [],
+    ),
+  );
+
+export async function passAskedAction(_before: Answer, form: FormData): Promise<Answer> {
+  return onJob(form, (tx, actor, jobId, raw) => {
+    const { stage, skipReason } = z
+      .object({
+        stage: z.enum(ASKING_STAGES),
+        skipReason: z.string().max(500, 'At most 500 characters, please.').optional(),
+      })
+      .parse(raw);
+    if (skipReason?.trim() === '')
+      throw new StoreError({ code: 'reason-needed', why: 'the stage is passed over' });
+    return passAsked(tx, actor, jobId, stage, { given: answersIn(raw), skipReason: skipReason ?? '' });
+  });
+}
+
+const moveSchema = z.object({
+  job: id,
+  stage: z.enum(VALVE_STAGES),
+  valve: z.string().refine((text): text is ValveId => VALVE_IDS.has(text), 'There is no such valve.'),
+  to: z.enum(['open', 'closed']),
+  isMadeAnyway: z.boolean(),
+  known: z.number().int().nonnegative(),
+});
+
+export async function moveValveAction(entry: z.input<typeof moveSchema>): Promise<Answer> {
+  return thenStay(async () => {
+    const { job, ...move } = moveSchema.parse(entry);
+    await act((tx, actor) => keepMove(tx, actor, job, move));
+  });
 }
 
 /** A typed number between two bounds, with a message that names the field. */
@@ -109,15 +157,18 @@ export async function finishRunAction(_before: Answer, form: FormData): Promise<
 
 export async function decideAction(_before: Answer, form: FormData): Promise<Answer> {
   return onJob(form, (tx, actor, jobId, raw) => {
-    const entry = z.object({ decision: z.enum(['adjust', 'leave', 'reopen']), note }).parse(raw);
-    switch (entry.decision) {
-      case 'adjust':
-        return decideToAdjust(tx, actor, jobId, entry.note);
-      case 'leave':
-        return decideToLeave(tx, actor, jobId, entry.note);
-      case 'reopen':
-        return reopenAsFound(tx, actor, jobId);
-    }
+    const entry = z.object({ decision: z.enum([...DECISIONS_ON_RUN, 'reopen']), note }).parse(raw);
+    const { decision } = entry;
+    return decision === 'reopen'
+      ? reopenAsFound(tx, actor, jobId)
+      : decideOnRun(tx, actor, jobId, { decision, note: entry.note });
+  });
+}
+
+export async function throwAwayAction(_before: Answer, form: FormData): Promise<Answer> {
+  return onJob(form, (tx, actor, jobId, raw) => {
+    const entry = z.object({ kind: z.enum(['as-found', 'as-left']), reason: note }).parse(raw);
+    return throwRunAway(tx, actor, jobId, entry.kind, entry.reason);
   });
 }
 
@@ -140,9 +191,46 @@ export async function leaveAdjustAction(_before: Answer, form: FormData): Promis
   });
 }
 
+export async function adjustAgainAction(_before: Answer, form: FormData): Promise<Answer> {
+  return onJob(form, adjustAgain);
+}
+
+const password = z.string().max(500).default('');
+
 export async function signAction(_before: Answer, form: FormData): Promise<Answer> {
   return onJob(form, (tx, actor, jobId, raw) => {
-    const entry = withNote.extend({ act: z.enum(['sign', 'adjust']) }).parse(raw);
-    return entry.act === 'sign' ? signJob(tx, actor, jobId, entry.note) : adjustAgain(tx, actor, jobId);
+    const entry = withNote.extend({ act: z.enum(['sign', 'back']), password }).parse(raw);
+    return entry.act === 'sign'
+      ? signJob(tx, actor, jobId, { remark: entry.note, password: entry.password })
+      : backToReturn(tx, actor, jobId);
+  });
+}
+
+export async function reviewAction(_before: Answer, form: FormData): Promise<Answer> {
+  return onJob(form, (tx, actor, jobId, raw) => {
+    const entry = withNote.extend({ act: z.enum(['accept', 'send-back']), password }).parse(raw);
+    return reviewJob(tx, actor, jobId, {
+      isAccepted: entry.act === 'accept',
+      remark: entry.note,
+      password: entry.password,
+    });
+  });
+}
+
+const amendmentSchema = z.object({
+  job: id,
+  readingId: z.coerce.number().int().nonnegative(),
+  what: z.string().max(200),
+  beforeText: z.string().max(500),
+  afterText: z.string().max(500),
+  reason: note,
+});
+
+export async function amendAction(_before: Answer, form: FormData): Promise<Answer> {
+  return thenStay(async () => {
+    const { job, readingId, ...entry } = amendmentSchema.parse(Object.fromEntries(form));
+    await act((tx, actor) =>
+      amendJob(tx, actor, job, { ...entry, readingId: readingId === 0 ? null : readingId }),
+    );
   });
 }

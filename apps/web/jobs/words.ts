@@ -1,15 +1,19 @@
 /** The words for stages, reasons and checks, in one place. */
-import type { AdjustmentKind, ConnectCheck, JobReason, Stage } from '@barys/store';
+import type { AdjustmentKind, ConnectCheck, DecisionOnRun, JobReason, Standing } from '@barys/store';
 
-export const STAGE_WORD: Record<Stage | 'closed', string> = {
+export const STAGE_WORD: Record<Standing, string> = {
   brief: 'Brief',
+  authorise: 'Authorise',
+  isolate: 'Isolate',
   connect: 'Connect',
   'as-found': 'As found',
   judge: 'Judge',
   adjust: 'Adjust',
   'as-left': 'As left',
+  return: 'Return',
   sign: 'Sign',
-  closed: 'Signed',
+  review: 'To review',
+  closed: 'Closed',
 };
 
 export const REASON_WORD: Record<JobReason, string> = {
@@ -30,5 +34,17 @@ export const ADJUSTMENT_WORD: Record<AdjustmentKind, string> = {
   span: 'Span',
   'sensor trim': 'Sensor trim',
   'output trim': 'Output trim',
+  linkage: 'Linkage',
+  cleaning: 'Cleaning',
+  part: 'Part exchanged',
   other: 'Other',
+};
+
+export const DECISION_WORD: Record<DecisionOnRun, string> = {
+  leave: 'Leave as found',
+  adjust: 'Adjust',
+  repair: 'Repair',
+  replace: 'Replace',
+  'range change': 'Range change',
+  'further tests': 'Further tests',
 };

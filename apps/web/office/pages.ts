@@ -6,4 +6,5 @@ export const OFFICE_PAGES = [
   { path: '/office/import', name: 'Import' },
   { path: '/office/export', name: 'Export' },
   { path: '/office/trail', name: 'Audit trail' },
+  { path: '/office/settings', name: 'Settings' },
 ] as const;

@@ -2,6 +2,7 @@ export * from './conformity';
 export * from './corrections';
 export { CoreError, describeProblem, type Problem } from './errors';
 export { evaluateFormula, parseFormula } from './formula';
+export * from './hookup';
 export * from './procedure';
 export * from './run';
 export * from './signal';

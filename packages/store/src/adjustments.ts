@@ -6,8 +6,20 @@ import { StoreError } from './errors';
 import { lockJobAt } from './job-stages';
 import { requireWorker, type Actor } from './people';
 
-export const ADJUSTMENT_KINDS = ['zero', 'span', 'sensor trim', 'output trim', 'other'] as const;
+export const ADJUSTMENT_KINDS = [
+  'zero',
+  'span',
+  'sensor trim',
+  'output trim',
+  'linkage',
+  'cleaning',
+  'part',
+  'other',
+] as const;
 export type AdjustmentKind = (typeof ADJUSTMENT_KINDS)[number];
+
+/** Kinds that say little without a word about what was done. */
+const NEED_WORDS: ReadonlySet<AdjustmentKind> = new Set(['cleaning', 'part', 'other']);
 
 export interface Adjustment {
   readonly id: number;
@@ -57,11 +69,8 @@ export async function logAdjustment(
   await requireWorker(tx, actor);
   await lockJobAt(tx, jobId, 'adjust');
   const description = entry.description.trim();
-  if (entry.kind === 'other' && description === '')
-    throw new StoreError({
-      code: 'reason-needed',
-      why: 'what was done, since it is none of the usual kinds',
-    });
+  if (NEED_WORDS.has(entry.kind) && description === '')
+    throw new StoreError({ code: 'reason-needed', why: 'what was done: the record keeps it in words' });
   const [at, before, after] = [entry.atAppliedText, entry.beforeText, entry.afterText].map(parseTyped);
   if (at === undefined || before === undefined || after === undefined)
     throw new Error('three texts give three numbers');

@@ -18,6 +18,11 @@ export type Refusal =
   | { code: 'changed-meanwhile'; what: string }
   | { code: 'not-walkable'; why: string }
   | { code: 'as-found-only'; procedure: string }
+  | { code: 'valve-fault'; valve: string }
+  | { code: 'unanswered'; questions: readonly string[] }
+  | { code: 'valves-not-right'; lacks: readonly string[] }
+  | { code: 'own-work' }
+  | { code: 'returning-already' }
   | { code: 'not-first' }
   | { code: 'last-administrator' }
   | { code: 'wrong-password' }
@@ -68,6 +73,16 @@ function describeRefusal(refusal: Refusal): string {
       return refusal.why;
     case 'as-found-only':
       return `Under the procedure ${refusal.procedure} nothing is adjusted. Leave it as found and report it.`;
+    case 'valve-fault':
+      return `${refusal.valve}: not kept. Put it back, or say that it was really moved so.`;
+    case 'unanswered':
+      return `Not answered yet: ${refusal.questions.join('; ')}. Answer it, or pass over the stage with a reason.`;
+    case 'valves-not-right':
+      return `The valves do not stand right yet: ${refusal.lacks.join(' ')}`;
+    case 'returning-already':
+      return 'Valves were already moved back. Bring the instrument back to service, then open another job.';
+    case 'own-work':
+      return 'Here a second person reviews: somebody who neither read nor signed this job.';
     case 'not-first':
       return 'This installation already has an administrator. Sign in instead.';
     case 'last-administrator':

@@ -79,12 +79,13 @@ export {
   MEASURES,
   STATES,
   toleranceOf,
+  usualHookUp,
   type DueLine,
   type Instrument,
   type NewInstrument,
   type SpanTolerance,
 } from './instruments';
-export { STAGES, stageOfJob, type Stage } from './job-stages';
+export { ASKING_STAGES, STAGES, stageOfJob, type AskingStage, type Stage, type Standing } from './job-stages';
 export {
   adjustAgain,
   asFoundRun,
@@ -92,19 +93,21 @@ export {
   backToJudge,
   beginAsLeft,
   closedJobs,
-  decideToAdjust,
-  decideToLeave,
+  decideOnRun,
+  DECISIONS_ON_RUN,
   finishRun,
   JOB_REASONS,
   jobsOfInstrument,
+  jobsToReview,
   loadJob,
   openJob,
   openJobsFor,
   openJobs,
-  passBrief,
+  passAsked,
   reopenAsFound,
-  signJob,
+  throwRunAway,
   whyNotWalkable,
+  type DecisionOnRun,
   type JobFile,
   type JobLine,
   type JobReason,
@@ -172,6 +175,7 @@ export {
 } from './references';
 export { saveReading, type MadeWith, type Reading, type Run, type RunKind, type TypedReading } from './runs';
 export {
+  hasPassword,
   isPasswordOf,
   makeToken,
   passwordSchema,
@@ -188,7 +192,26 @@ export {
   type ApiToken,
   type Scope,
 } from './sessions';
-export { addSite, findSite, type Site } from './site';
+export {
+  amendedRun,
+  amendJob,
+  amendmentsOfJob,
+  backToReturn,
+  reviewJob,
+  signJob,
+  type Amendment,
+  type NewAmendment,
+} from './signing';
+export { addSite, findSite, REVIEWS, setReview, type Review, type Site } from './site';
+export { questionsAt, unanswered, type Answer, type Question } from './stage-questions';
+export {
+  keepMove,
+  movesOfJob,
+  valvesOfJob,
+  VALVE_STAGES,
+  type MadeMove,
+  type ValveStage,
+} from './valve-moves';
 export { dropView, keepView, viewsOf, type SavedView } from './views';
 export { exportEverything } from './export';
 export {

@@ -170,6 +170,7 @@ const EXPORT_COLUMNS = {
   Criticality: 'criticality',
   Measures: 'measures',
   'Kind of pressure': 'kind',
+  'Hook-up': 'hook_up',
   Procedure: 'procedure.name',
   'Tolerance, % of span': 'tolerance_percent_of_span',
   'Adjust above, % of the tolerance': 'adjust_above_percent_of_limit',

@@ -1,5 +1,5 @@
 /** Instruments as the plant knows them. What is set in one is its configuration, what it is made of its body. */
-import { PRESSURE_KINDS } from '@barys/core';
+import { ARRANGEMENTS, PRESSURE_KINDS, type Arrangement, type PressureKind } from '@barys/core';
 import { z } from 'zod';
 import { appendToTrail } from './audit';
 import { BODY_JSON, type Body } from './bodies';
@@ -49,6 +49,8 @@ export const instrumentSchema = z.object({
   criticality: z.enum(CRITICALITIES),
   measures: z.enum(MEASURES),
   kind: z.enum(PRESSURE_KINDS),
+  /** How it hangs on its process, which decides the order of the valves. */
+  hookUp: z.enum(ARRANGEMENTS),
   bodyId: z.number({ error: 'Choose a body from the list.' }).int().positive('Choose a body from the list.'),
   procedureId: z
     .number({ error: 'Choose a procedure from the list.' })
@@ -77,6 +79,10 @@ export const instrumentSchema = z.object({
   state: z.enum(STATES),
 });
 
+/** The arrangement that most instruments of a kind hang on; common practice. */
+export const usualHookUp = (kind: PressureKind): Arrangement =>
+  kind === 'differential' ? '3-valve' : kind === 'vacuum' ? 'vacuum' : 'block-and-bleed';
+
 export type NewInstrument = z.infer<typeof instrumentSchema>;
 export type SpanTolerance = NewInstrument['tolerance'];
 
@@ -92,7 +98,7 @@ export interface Instrument extends Readonly<Omit<NewInstrument, 'bodyId' | 'pro
 
 const INSTRUMENT_SQL = `
   select instrument.id, instrument.revision, tag, serial, service, description, site, area, walk, hazards, loop,
-    criticality, measures, kind, owner, state,
+    criticality, measures, kind, hook_up as "hookUp", owner, state,
     json_build_object('percentOfSpan', tolerance_percent_of_span,
       'adjustAbovePercentOfLimit', adjust_above_percent_of_limit) as tolerance,
     interval_months as "intervalMonths", due_on as "dueOn",
@@ -155,7 +161,7 @@ export function dueBy(db: Queryable, date: string, limit: number): Promise<DueLi
 }
 
 const COLUMNS = `tag, serial, service, description, site, area, walk, hazards, loop, criticality, measures, kind,
-  body_id, procedure_id, tolerance_percent_of_span, adjust_above_percent_of_limit, interval_months, due_on, owner, state`;
+  hook_up, body_id, procedure_id, tolerance_percent_of_span, adjust_above_percent_of_limit, interval_months, due_on, owner, state`;
 
 const valuesOf = (entry: NewInstrument): unknown[] => [
   entry.tag,
@@ -170,6 +176,7 @@ const valuesOf = (entry: NewInstrument): unknown[] => [
   entry.criticality,
   entry.measures,
   entry.kind,
+  entry.hookUp,
   entry.bodyId,
   entry.procedureId,
   entry.tolerance.percentOfSpan,
@@ -203,7 +210,8 @@ export async function addInstrument(
   const [row] = await refuseTaken({ what: 'instrument', name: entry.tag }, () =>
     tx.query<{ id: number }>(
       `insert into instrument (${COLUMNS})
-       values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16, $17, $18, $19, $20) returning id`,
+       values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16, $17, $18, $19, $20,
+         $21) returning id`,
       valuesOf(entry),
     ),
   );
@@ -258,7 +266,8 @@ export async function changeInstrument(
   const changed = await refuseTaken({ what: 'instrument', name: entry.tag }, () =>
     tx.query(
       `update instrument set (${COLUMNS}, revision) =
-         ($3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16, $17, $18, $19, $20, $21, $22, revision + 1)
+         ($3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16, $17, $18, $19, $20, $21, $22, $23,
+          revision + 1)
        where id = $1 and revision = $2 returning id`,
       [id, revision, ...valuesOf(entry)],
     ),

@@ -2,17 +2,36 @@
 import type { Queryable } from './database';
 import { StoreError } from './errors';
 import type { Actor } from './people';
+import type { Answer } from './stage-questions';
 
-/** The stages in their order. A signed job is closed. */
-export const STAGES = ['brief', 'connect', 'as-found', 'judge', 'adjust', 'as-left', 'sign'] as const;
+/** The stages in their order. */
+export const STAGES = [
+  'brief',
+  'authorise',
+  'isolate',
+  'connect',
+  'as-found',
+  'judge',
+  'adjust',
+  'as-left',
+  'return',
+  'sign',
+] as const;
 export type Stage = (typeof STAGES)[number];
+
+/** Where a job stands: at a stage, signed and waiting for a second person, or closed. */
+export type Standing = Stage | 'review' | 'closed';
+
+/** Stages that a technician passes by answering what is asked there. */
+export const ASKING_STAGES = ['brief', 'authorise', 'isolate', 'return'] as const;
+export type AskingStage = (typeof ASKING_STAGES)[number];
 
 /**
  * Where a job stands.
  * @throws StoreError `no-such`
  */
-export async function stageOfJob(db: Queryable, jobId: number): Promise<Stage | 'closed'> {
-  const [job] = await db.query<{ stage: Stage | 'closed' }>('select stage from job where id = $1', [jobId]);
+export async function stageOfJob(db: Queryable, jobId: number): Promise<Standing> {
+  const [job] = await db.query<{ stage: Standing }>('select stage from job where id = $1', [jobId]);
   if (job === undefined) throw new StoreError({ code: 'no-such', what: 'job', name: jobId });
   return job.stage;
 }
@@ -24,7 +43,7 @@ export async function stageOfJob(db: Queryable, jobId: number): Promise<Stage | 
 export async function lockJobAt(
   tx: Queryable,
   jobId: number,
-  wanted: Stage,
+  wanted: Standing,
 ): Promise<{ instrumentId: number }> {
   const [job] = await tx.query<{ instrumentId: number; stage: string }>(
     'select instrument_id as "instrumentId", stage from job where id = $1 for update',
@@ -36,9 +55,10 @@ export async function lockJobAt(
 }
 
 export interface Passage {
-  readonly from: Stage;
-  readonly to: Stage;
+  readonly from: Stage | 'review';
+  readonly to: Standing;
   readonly note?: string;
+  readonly answers?: readonly Answer[];
   /** Whether `from` was passed over; the note then says why. */
   readonly isSkip?: boolean;
 }
@@ -46,8 +66,17 @@ export interface Passage {
 /** Moves a locked job on (or back) and keeps who passed the stage and when. */
 export async function moveJob(tx: Queryable, actor: Actor, jobId: number, passage: Passage): Promise<void> {
   await tx.query(
-    'insert into stage_passed (job_id, stage, note, is_skip, done_by, done_at) values ($1, $2, $3, $4, $5, $6)',
-    [jobId, passage.from, passage.note ?? '', passage.isSkip ?? false, actor.personId, actor.at],
+    `insert into stage_passed (job_id, stage, note, is_skip, answers, done_by, done_at)
+     values ($1, $2, $3, $4, $5, $6, $7)`,
+    [
+      jobId,
+      passage.from,
+      passage.note ?? '',
+      passage.isSkip ?? false,
+      JSON.stringify(passage.answers ?? []),
+      actor.personId,
+      actor.at,
+    ],
   );
   await tx.query('update job set stage = $2 where id = $1', [jobId, passage.to]);
 }

@@ -1,5 +1,5 @@
 /** A job is one visit to one instrument, walked through its stages to a signature. */
-import type { Verdict } from '@barys/core';
+import { lackInWords, lacksOf, type Verdict } from '@barys/core';
 import { adjustmentsOfJob, currentPass, type Adjustment } from './adjustments';
 import { appendToTrail } from './audit';
 import { connectionOfJob, type Connection } from './connections';
@@ -7,9 +7,11 @@ import type { Queryable } from './database';
 import { StoreError } from './errors';
 import { evaluateStoredRun, missingPoints } from './evaluation';
 import { findInstrument, type Instrument } from './instruments';
-import { lockJobAt, moveJob, type Passage, type Stage } from './job-stages';
+import { lockJobAt, moveJob, type AskingStage, type Passage, type Stage, type Standing } from './job-stages';
 import { requirePlanner, requireWorker, type Actor } from './people';
 import { runsOfJob, startRun, type Run, type RunKind } from './runs';
+import { answersOf, questionsAt, unanswered, type Answer } from './stage-questions';
+import { movesOfJob, valvesOfJob, type MadeMove } from './valve-moves';
 
 export const JOB_REASONS = ['due', 'fault', 'check'] as const;
 export type JobReason = (typeof JOB_REASONS)[number];
@@ -21,20 +23,24 @@ export interface JobLine {
   readonly service: string;
   readonly area: string;
   readonly reason: JobReason;
-  readonly stage: Stage | 'closed';
+  readonly stage: Standing;
   readonly openedBy: string;
   readonly openedAt: Date;
   readonly signedBy: string | null;
   readonly signedAt: Date | null;
   readonly remark: string;
+  readonly reviewedBy: string | null;
+  readonly reviewedAt: Date | null;
+  readonly reviewRemark: string;
   readonly asFoundVerdict: Verdict | null;
   readonly asLeftVerdict: Verdict | null;
 }
 
 export interface StageRecord {
-  readonly stage: Stage;
+  readonly stage: Stage | 'review';
   readonly note: string;
   readonly isSkip: boolean;
+  readonly answers: readonly Answer[];
   readonly doneBy: string;
   readonly doneAt: Date;
 }
@@ -45,17 +51,20 @@ export interface JobFile extends JobLine {
   readonly connection: Connection | null;
   readonly runs: readonly Run[];
   readonly adjustments: readonly Adjustment[];
+  readonly moves: readonly MadeMove[];
   readonly passed: readonly StageRecord[];
 }
 
 const JOB_SQL = `
   select job.id, instrument_id as "instrumentId", tag, service, area, reason, stage, opener.name as "openedBy", opened_at as "openedAt",
-    signer.name as "signedBy", signed_at as "signedAt", remark, as_found_verdict as "asFoundVerdict",
+    signer.name as "signedBy", signed_at as "signedAt", remark, reviewer.name as "reviewedBy", reviewed_at as "reviewedAt",
+    review_remark as "reviewRemark", as_found_verdict as "asFoundVerdict",
     as_left_verdict as "asLeftVerdict"
   from job
     join instrument on instrument.id = instrument_id
     join person opener on opener.id = opened_by
-    left join person signer on signer.id = signed_by`;
+    left join person signer on signer.id = signed_by
+    left join person reviewer on reviewer.id = reviewed_by`;
 
 /** Jobs not signed yet, the newest first. */
 export function openJobs(db: Queryable, limit: number): Promise<JobLine[]> {
@@ -67,6 +76,11 @@ export function closedJobs(db: Queryable, limit: number): Promise<JobLine[]> {
   return db.query<JobLine>(`${JOB_SQL} where signed_at is not null order by signed_at desc limit $1`, [
     limit,
   ]);
+}
+
+/** Jobs that wait for a second person, the longest waiting first. */
+export function jobsToReview(db: Queryable, limit: number): Promise<JobLine[]> {
+  return db.query<JobLine>(`${JOB_SQL} where stage = 'review' order by signed_at limit $1`, [limit]);
 }
 
 /** All jobs of one instrument, the newest first. */
@@ -84,22 +98,23 @@ export async function loadJob(db: Queryable, jobId: number): Promise<JobFile> {
     connection: await connectionOfJob(db, jobId),
     runs: await runsOfJob(db, jobId),
     adjustments: await adjustmentsOfJob(db, jobId),
+    moves: await movesOfJob(db, jobId),
     passed: await db.query<StageRecord>(
-      `select stage, note, is_skip as "isSkip", person.name as "doneBy", done_at as "doneAt"
+      `select stage, note, is_skip as "isSkip", answers, person.name as "doneBy", done_at as "doneAt"
        from stage_passed join person on person.id = done_by where job_id = $1 order by stage_passed.id`,
       [jobId],
     ),
   };
 }
 
-/** The as-found run of a job, or null before it begins. */
+/** The as-found run of a job that counts, or null before it begins; runs of further tests come after it. */
 export function asFoundRun(job: Pick<JobFile, 'runs'>): Run | null {
-  return job.runs.find((run) => run.kind === 'as-found') ?? null;
+  return job.runs.find((run) => run.kind === 'as-found' && run.thrownAway === null) ?? null;
 }
 
 /** The last as-left run of a job, or null where nothing was adjusted. */
 export function asLeftRun(job: Pick<JobFile, 'runs'>): Run | null {
-  return job.runs.filter((run) => run.kind === 'as-left').at(-1) ?? null;
+  return job.runs.filter((run) => run.kind === 'as-left' && run.thrownAway === null).at(-1) ?? null;
 }
 
 /** Why the stages of a job cannot be walked for an instrument yet, in words; null where they can. */
@@ -178,11 +193,54 @@ async function passStage(
   await appendToTrail(tx, actor, { act, subject: { kind: 'job', id: jobId }, detail: { ...passage } });
 }
 
-/** The brief was read: on to the connection. */
-export async function passBrief(tx: Queryable, actor: Actor, jobId: number): Promise<void> {
+/** What follows a stage that is passed by answering. */
+const AFTER: Readonly<Record<AskingStage, Stage>> = {
+  brief: 'authorise',
+  authorise: 'isolate',
+  isolate: 'connect',
+  return: 'sign',
+};
+
+/**
+ * Passes a stage with its questions answered and, where it has valves, with these standing right; or passes over it with
+ * a reason, which the record keeps.
+ * @throws StoreError `unanswered`, `valves-not-right`, `wrong-stage`, `unknown-person`, `not-allowed`
+ */
+export async function passAsked(
+  tx: Queryable,
+  actor: Actor,
+  jobId: number,
+  stage: AskingStage,
+  { given, skipReason }: { readonly given: Readonly<Record<string, string>>; readonly skipReason: string },
+): Promise<void> {
   await requireWorker(tx, actor);
-  await lockJobAt(tx, jobId, 'brief');
-  await passStage(tx, actor, jobId, { from: 'brief', to: 'connect' }, 'read brief');
+  const { instrumentId } = await lockJobAt(tx, jobId, stage);
+  const instrument = await findInstrument(tx, { id: instrumentId });
+  const state = valvesOfJob(instrument.hookUp, await movesOfJob(tx, jobId));
+  const questions = questionsAt(stage, instrument, state);
+  const isSkip = skipReason.trim() !== '';
+  if (!isSkip) {
+    const open = unanswered(questions, given);
+    if (open.length > 0)
+      throw new StoreError({ code: 'unanswered', questions: open.map(({ text }) => text) });
+    const lacks =
+      stage === 'isolate' || stage === 'return'
+        ? lacksOf(instrument.hookUp, state, stage === 'isolate' ? 'isolated' : 'in-service')
+        : [];
+    if (lacks.length > 0)
+      throw new StoreError({
+        code: 'valves-not-right',
+        lacks: lacks.map((lack) => lackInWords(instrument.hookUp, lack)),
+      });
+  }
+  const answers = answersOf(questions, given);
+  await passStage(
+    tx,
+    actor,
+    jobId,
+    { from: stage, to: AFTER[stage], note: skipReason.trim(), isSkip, answers },
+    isSkip ? `pass over ${stage}` : `pass ${stage}`,
+  );
 }
 
 async function lastRun(tx: Queryable, jobId: number, kind: RunKind): Promise<Run> {
@@ -192,7 +250,7 @@ async function lastRun(tx: Queryable, jobId: number, kind: RunKind): Promise<Run
 }
 
 /**
- * Ends a run that has a reading at every point: as found goes on to be judged, as left to be signed.
+ * Ends a run that has a reading at every point: as found goes on to be judged, as left to the return.
  * @throws StoreError `run-incomplete`, `wrong-stage`
  */
 export async function finishRun(tx: Queryable, actor: Actor, jobId: number, kind: RunKind): Promise<void> {
@@ -200,7 +258,13 @@ export async function finishRun(tx: Queryable, actor: Actor, jobId: number, kind
   await lockJobAt(tx, jobId, kind);
   const missing = missingPoints(await lastRun(tx, jobId, kind));
   if (missing > 0) throw new StoreError({ code: 'run-incomplete', missing });
-  await passStage(tx, actor, jobId, { from: kind, to: kind === 'as-found' ? 'judge' : 'sign' }, 'finish run');
+  await passStage(
+    tx,
+    actor,
+    jobId,
+    { from: kind, to: kind === 'as-found' ? 'judge' : 'return' },
+    'finish run',
+  );
 }
 
 /**
@@ -214,32 +278,94 @@ export async function reopenAsFound(tx: Queryable, actor: Actor, jobId: number):
   await passStage(tx, actor, jobId, { from: 'judge', to: 'as-found' }, 'reopen run');
 }
 
-/** Decides to adjust. */
-export async function decideToAdjust(
+/** What can be decided on the readings as found. */
+export const DECISIONS_ON_RUN = [
+  'leave',
+  'adjust',
+  'repair',
+  'replace',
+  'range change',
+  'further tests',
+] as const;
+export type DecisionOnRun = (typeof DECISIONS_ON_RUN)[number];
+
+const BECAUSE: Partial<Record<DecisionOnRun, string>> = {
+  repair: 'what is to be repaired',
+  replace: 'what is wrong with it, and what it is replaced by',
+  'range change': 'which range is asked for, and why',
+  'further tests': 'what is to be tested again, and why',
+};
+
+/**
+ * Decides on the readings as found. Adjusting and repairing go on to the log of what is done; leaving, replacing and a
+ * range change, which is a job of its own, go on to the return; further tests begin another run of the same points.
+ * @throws StoreError `reason-needed`, `as-found-only`, `wrong-stage`, `unknown-person`, `not-allowed`
+ */
+export async function decideOnRun(
   tx: Queryable,
   actor: Actor,
   jobId: number,
-  note: string,
+  { decision, note }: { readonly decision: DecisionOnRun; readonly note: string },
 ): Promise<void> {
   await requireWorker(tx, actor);
   const { instrumentId } = await lockJobAt(tx, jobId, 'judge');
-  const { procedure } = await findInstrument(tx, { id: instrumentId });
-  if (procedure.content.isAsFoundOnly)
+  const run = await lastRun(tx, jobId, 'as-found');
+  const said = note.trim();
+  const why = decision === 'leave' ? leavingNeeds(run) : BECAUSE[decision];
+  if (why !== undefined && said === '') throw new StoreError({ code: 'reason-needed', why });
+  const isChanging = decision === 'adjust' || decision === 'repair';
+  const { procedure } = run.madeWith;
+  if (isChanging && procedure?.isAsFoundOnly)
     throw new StoreError({ code: 'as-found-only', procedure: procedure.name });
-  await passStage(tx, actor, jobId, { from: 'judge', to: 'adjust', note: note.trim() }, 'decide to adjust');
+  const to = isChanging ? 'adjust' : decision === 'further tests' ? 'as-found' : 'return';
+  const answers = [{ question: 'Decision', answer: decision }];
+  await passStage(tx, actor, jobId, { from: 'judge', to, note: said, answers }, 'decide');
+  if (decision !== 'further tests') return;
+  await startAnotherRun(tx, actor, jobId, instrumentId, { kind: 'as-found', pass: run.pass + 1 });
+}
+
+const leavingNeeds = (run: Run): string | undefined =>
+  evaluateStoredRun(run).verdict === 'within' ? undefined : 'the readings ask for an adjustment';
+
+/** Begins a run under the connection in force. */
+async function startAnotherRun(
+  tx: Queryable,
+  actor: Actor,
+  jobId: number,
+  instrumentId: number,
+  which: { readonly kind: RunKind; readonly pass: number },
+): Promise<void> {
+  const connection = await connectionOfJob(tx, jobId);
+  if (connection === null) throw new StoreError({ code: 'no-such', what: 'connection of job', name: jobId });
+  await startRun(tx, actor, jobId, which, await findInstrument(tx, { id: instrumentId }), connection);
 }
 
 /**
- * Decides to leave the instrument as found; past the adjust limit that needs a reason.
- * @throws StoreError `reason-needed`, `wrong-stage`
+ * Throws the run in hand away, with a reason that stays, and begins it anew.
+ * @throws StoreError `reason-needed`, `wrong-stage`, `unknown-person`, `not-allowed`
  */
-export async function decideToLeave(tx: Queryable, actor: Actor, jobId: number, note: string): Promise<void> {
+export async function throwRunAway(
+  tx: Queryable,
+  actor: Actor,
+  jobId: number,
+  kind: RunKind,
+  reason: string,
+): Promise<void> {
   await requireWorker(tx, actor);
-  await lockJobAt(tx, jobId, 'judge');
-  const { verdict } = evaluateStoredRun(await lastRun(tx, jobId, 'as-found'));
-  if (verdict !== 'within' && note.trim() === '')
-    throw new StoreError({ code: 'reason-needed', why: 'the readings ask for an adjustment' });
-  await passStage(tx, actor, jobId, { from: 'judge', to: 'sign', note: note.trim() }, 'leave as found');
+  const { instrumentId } = await lockJobAt(tx, jobId, kind);
+  if (reason.trim() === '')
+    throw new StoreError({ code: 'reason-needed', why: 'a run that was begun stays in the record' });
+  const run = await lastRun(tx, jobId, kind);
+  await tx.query(
+    'insert into run_thrown_away (run_id, reason, thrown_by, thrown_at) values ($1, $2, $3, $4)',
+    [run.id, reason.trim(), actor.personId, actor.at],
+  );
+  await startAnotherRun(tx, actor, jobId, instrumentId, { kind, pass: run.pass + 1 });
+  await appendToTrail(tx, actor, {
+    act: 'throw run away',
+    subject: { kind: 'job', id: jobId },
+    detail: { run: run.id, kind, reason: reason.trim() },
+  });
 }
 
 /**
@@ -263,63 +389,20 @@ export async function beginAsLeft(tx: Queryable, actor: Actor, jobId: number): P
   const pass = await currentPass(tx, jobId);
   const made = (await adjustmentsOfJob(tx, jobId)).filter((adjustment) => adjustment.pass === pass);
   if (made.length === 0) throw new StoreError({ code: 'nothing-adjusted' });
-  const connection = await connectionOfJob(tx, jobId);
-  if (connection === null) throw new StoreError({ code: 'no-such', what: 'connection of job', name: jobId });
   await moveJob(tx, actor, jobId, { from: 'adjust', to: 'as-left' });
-  await startRun(
-    tx,
-    actor,
-    jobId,
-    { kind: 'as-left', pass },
-    await findInstrument(tx, { id: instrumentId }),
-    connection,
-  );
-}
-
-/** From the signature back to another adjustment, where the as-left run is not good enough. */
-export async function adjustAgain(tx: Queryable, actor: Actor, jobId: number): Promise<void> {
-  await requireWorker(tx, actor);
-  await lockJobAt(tx, jobId, 'sign');
-  await passStage(tx, actor, jobId, { from: 'sign', to: 'adjust' }, 'adjust again');
+  await startAnotherRun(tx, actor, jobId, instrumentId, { kind: 'as-left', pass });
 }
 
 /**
- * Signs and closes the job, and sets the instrument's next due date: the interval counted from the day of signing.
- * An instrument left outside its tolerance keeps its due date, since it was not brought into order.
- * @throws StoreError `reason-needed`, `run-incomplete`, `wrong-stage`
+ * From the return back to another adjustment, where the as-left run is not good enough; not once valves were moved back.
+ * @throws StoreError `returning-already`, `as-found-only`, `wrong-stage`, `unknown-person`, `not-allowed`
  */
-export async function signJob(tx: Queryable, actor: Actor, jobId: number, remark: string): Promise<void> {
-  const signer = await requireWorker(tx, actor);
-  const { instrumentId } = await lockJobAt(tx, jobId, 'sign');
-  const runs = await runsOfJob(tx, jobId);
-  const asFound = asFoundRun({ runs });
-  if (asFound === null) throw new StoreError({ code: 'no-such', what: 'as-found run of job', name: jobId });
-  const asLeft = asLeftRun({ runs }) ?? asFound;
-  for (const run of [asFound, asLeft])
-    if (missingPoints(run) > 0) throw new StoreError({ code: 'run-incomplete', missing: missingPoints(run) });
-  const found = evaluateStoredRun(asFound).verdict;
-  const left = evaluateStoredRun(asLeft).verdict;
-  if (left === 'outside' && remark.trim() === '')
-    throw new StoreError({ code: 'reason-needed', why: 'the instrument is left outside its tolerance' });
-  await tx.query(
-    `insert into stage_passed (job_id, stage, note, done_by, done_at) values ($1, 'sign', $2, $3, $4)`,
-    [jobId, remark.trim(), actor.personId, actor.at],
-  );
-  await tx.query(
-    `update job set stage = 'closed', signed_by = $2, signed_at = $3, remark = $4, as_found_verdict = $5,
-       as_left_verdict = $6 where id = $1`,
-    [jobId, actor.personId, actor.at, remark.trim(), found, left],
-  );
-  if (left !== 'outside')
-    await tx.query(
-      `update instrument set due_on = ($2::date + make_interval(months => interval_months))::date,
-         revision = revision + 1
-       where id = $1`,
-      [instrumentId, actor.today],
-    );
-  await appendToTrail(tx, actor, {
-    act: 'sign job',
-    subject: { kind: 'job', id: jobId },
-    detail: { as: signer.name, asFound: found, asLeft: left, remark: remark.trim() },
-  });
+export async function adjustAgain(tx: Queryable, actor: Actor, jobId: number): Promise<void> {
+  await requireWorker(tx, actor);
+  await lockJobAt(tx, jobId, 'return');
+  if ((await movesOfJob(tx, jobId)).some(({ stage }) => stage === 'return'))
+    throw new StoreError({ code: 'returning-already' });
+  const { procedure } = (await lastRun(tx, jobId, 'as-found')).madeWith;
+  if (procedure?.isAsFoundOnly) throw new StoreError({ code: 'as-found-only', procedure: procedure.name });
+  await passStage(tx, actor, jobId, { from: 'return', to: 'adjust' }, 'adjust again');
 }

@@ -36,6 +36,7 @@ export interface Actor {
 /** Who works on instruments, who plans that work, who keeps the registers, and who keeps the people. */
 const WORKING_ROLES: readonly Role[] = ['technician', 'administrator'];
 const PLANNING_ROLES: readonly Role[] = ['technician', 'planner', 'administrator'];
+const REVIEWING_ROLES: readonly Role[] = ['reviewer', 'technician', 'administrator'];
 const KEEPING_ROLES: readonly Role[] = ['technician', 'planner', 'administrator'];
 const ADMINISTERING_ROLES: readonly Role[] = ['administrator'];
 
@@ -161,6 +162,13 @@ export const requireWorker = (db: Queryable, actor: Actor): Promise<Person> =>
  */
 export const requirePlanner = (db: Queryable, actor: Actor): Promise<Person> =>
   requireRole(db, actor, PLANNING_ROLES);
+
+/**
+ * The acting person, if allowed to review a signed job.
+ * @throws StoreError `unknown-person`, `not-allowed`
+ */
+export const requireReviewer = (db: Queryable, actor: Actor): Promise<Person> =>
+  requireRole(db, actor, REVIEWING_ROLES);
 
 /**
  * The acting person, if allowed to keep the registers: instruments, bodies, references, procedures.

@@ -40,7 +40,10 @@ const madeWithSchema = z.object({
   }),
   configuration: configurationCopySchema,
   /** Runs begun before there were procedures name none. */
-  procedure: z.object({ name: z.string(), version: z.number().int() }).nullable().default(null),
+  procedure: z
+    .object({ name: z.string(), version: z.number().int(), isAsFoundOnly: z.boolean().default(false) })
+    .nullable()
+    .default(null),
   tolerance: z.object({ percentOfSpan: finite, adjustAbovePercentOfLimit: finite }),
   points: z.array(
     z.object({
@@ -80,6 +83,8 @@ export interface Run {
   readonly madeWith: MadeWith;
   readonly startedBy: string;
   readonly startedAt: Date;
+  /** Where it does not count: why, by whom and when. */
+  readonly thrownAway: { readonly reason: string; readonly by: string; readonly at: string } | null;
   /** The readings that stand, by position. */
   readonly readings: readonly Reading[];
   /** Readings that were corrected since, oldest first. */
@@ -96,7 +101,9 @@ type ReadingRow = Reading & { runId: number; isSuperseded: boolean };
 
 async function runsWhere(db: Queryable, condition: string, value: unknown): Promise<Run[]> {
   const runs = await db.query<Omit<Run, 'readings' | 'superseded'>>(
-    `select run.id, kind, pass, made_with as "madeWith", person.name as "startedBy", started_at as "startedAt"
+    `select run.id, kind, pass, made_with as "madeWith", person.name as "startedBy", started_at as "startedAt",
+       (select json_build_object('reason', reason, 'by', thrower.name, 'at', thrown_at)
+        from run_thrown_away join person thrower on thrower.id = thrown_by where run_id = run.id) as "thrownAway"
      from run join person on person.id = started_by where ${condition} order by kind, pass`,
     [value],
   );
@@ -145,7 +152,11 @@ export async function startRun(
     body: instrument.body,
     configuration: instrument.configuration,
     tolerance: toleranceOf(instrument),
-    procedure: { name: procedure.name, version: procedure.version },
+    procedure: {
+      name: procedure.name,
+      version: procedure.version,
+      isAsFoundOnly: procedure.content.isAsFoundOnly,
+    },
     points: plannedPoints(procedure.content, instrument.configuration).map(({ applied, ...point }) => ({
       ...point,
       nominalApplied: applied,

@@ -106,6 +106,15 @@ export async function signOut(db: Queryable, token: string): Promise<void> {
   await db.query('delete from session where token_hash = $1', [hashOfToken(token)]);
 }
 
+/** Whether a person has a password; those of the demo have none. */
+export async function hasPassword(db: Queryable, personId: number): Promise<boolean> {
+  const [row] = await db.query<{ has: boolean }>(
+    'select password_hash is not null as has from person where id = $1',
+    [personId],
+  );
+  return row?.has ?? false;
+}
+
 /** Whether a password is the person's own, for signing a job and for changing it. */
 export async function isPasswordOf(db: Queryable, personId: number, password: string): Promise<boolean> {
   const [row] = await db.query<{ passwordHash: string | null }>(
@@ -116,7 +125,8 @@ export async function isPasswordOf(db: Queryable, personId: number, password: st
 }
 
 /**
- * Sets a password: one's own with the old one, anybody's as administrator. All sessions of the person end.
+ * Sets a password: one's own with the old one, anybody's as administrator. All sessions of the person
+ * end, and all tokens are revoked.
  * @throws StoreError `wrong-password`, `no-such`, `unknown-person`, `not-allowed`
  */
 export async function setPassword(
@@ -134,6 +144,10 @@ export async function setPassword(
   ]);
   if (changed.length === 0) throw new StoreError({ code: 'no-such', what: 'person', name: personId });
   await tx.query('delete from session where person_id = $1', [personId]);
+  await tx.query('update api_token set revoked_at = $2 where person_id = $1 and revoked_at is null', [
+    personId,
+    actor.at,
+  ]);
   await appendToTrail(tx, actor, { act: 'set password', subject: { kind: 'person', id: personId } });
 }
 

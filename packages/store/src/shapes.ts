@@ -8,4 +8,5 @@ export { ROLES } from './people';
 export { DECISIONS, findingSchema, type Decision } from './findings';
 export { moduleSchema, REFERENCE_QUANTITIES, REFERENCE_STATES } from './references';
 export { STAGES } from './job-stages';
+export { valvesOfJob } from './valve-moves';
 export { procedureContentSchema } from './procedures';

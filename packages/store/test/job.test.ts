@@ -6,8 +6,7 @@ import {
   beginAsLeft,
   backToJudge,
   connectJob,
-  decideToAdjust,
-  decideToLeave,
+  decideOnRun,
   evaluateStoredRun,
   findInstrument,
   finishRun,
@@ -15,13 +14,14 @@ import {
   loadJob,
   logAdjustment,
   openJob,
-  passBrief,
+  passAsked,
   reopenAsFound,
   saveReading,
   signJob,
 } from '../src/index';
 import { throwaway, type Throwaway } from './throwaway';
 import {
+  bringBack,
   CONNECTION,
   MODULE,
   jobAtAsFound,
@@ -29,7 +29,9 @@ import {
   plantWorks,
   reading,
   readAll,
+  SIGNED,
   TAG,
+  walkToConnect,
   type Works,
 } from './works';
 
@@ -65,27 +67,31 @@ describe('a job', () => {
     const { jobId, runId } = await jobAtAsFound(app, technician);
     await readAll(app, technician, runId, 0.06);
     await finishRun(app, technician, jobId, 'as-found');
-    await decideToAdjust(app, technician, jobId, 'zero has moved');
+    await decideOnRun(app, technician, jobId, { decision: 'adjust', note: 'zero has moved' });
     await logAdjustment(app, technician, jobId, ZERO);
     await beginAsLeft(app, technician, jobId);
     await readAll(app, technician, await lastRunId(app, jobId, 'as-left'), 0.002);
     await finishRun(app, technician, jobId, 'as-left');
-    await signJob(app, technician, jobId, '');
+    await bringBack(app, technician, jobId);
+    await signJob(app, technician, jobId, SIGNED);
 
     const job = await loadJob(app, jobId);
     expect(job).toMatchObject({
-      stage: 'closed',
+      stage: 'review',
       signedBy: 'Technician A',
       asFoundVerdict: 'outside',
       asLeftVerdict: 'within',
     });
     expect(job.passed.map(({ stage }) => stage)).toEqual([
       'brief',
+      'authorise',
+      'isolate',
       'connect',
       'as-found',
       'judge',
       'adjust',
       'as-left',
+      'return',
       'sign',
     ]);
     expect(job.adjustments).toMatchObject([
@@ -123,7 +129,9 @@ describe('a job', () => {
 
   it('takes each act only at its stage', async () => {
     const { jobId, runId } = await jobAtAsFound(base.app, works.technician);
-    await expect(passBrief(base.app, works.technician, jobId)).rejects.toThrow('The job is at as-found');
+    await expect(
+      passAsked(base.app, works.technician, jobId, 'brief', { given: {}, skipReason: '' }),
+    ).rejects.toThrow('The job is at as-found');
     await expect(logAdjustment(base.app, works.technician, jobId, ZERO)).rejects.toThrow('belongs to adjust');
     await readAll(base.app, works.technician, runId, 0);
     await finishRun(base.app, works.technician, jobId, 'as-found');
@@ -151,8 +159,9 @@ describe('the decision', () => {
 
   it('to leave an instrument that is within needs no reason, and no as-left run', async () => {
     const jobId = await judged(0.01);
-    await decideToLeave(base.app, works.technician, jobId, '');
-    await signJob(base.app, works.technician, jobId, '');
+    await decideOnRun(base.app, works.technician, jobId, { decision: 'leave', note: '' });
+    await bringBack(base.app, works.technician, jobId);
+    await signJob(base.app, works.technician, jobId, SIGNED);
     const job = await loadJob(base.app, jobId);
     expect(asLeftRun(job)).toBeNull();
     expect(job).toMatchObject({ asFoundVerdict: 'within', asLeftVerdict: 'within' });
@@ -161,12 +170,18 @@ describe('the decision', () => {
   it('to leave one that asks for an adjustment needs a reason; left outside, it stays due', async () => {
     const { dueOn } = await findInstrument(base.app, { tag: TAG });
     const jobId = await judged(0.06);
-    await expect(decideToLeave(base.app, works.technician, jobId, ' ')).rejects.toThrow('Say why');
-    await decideToLeave(base.app, works.technician, jobId, 'no spare part until Friday');
-    await expect(signJob(base.app, works.technician, jobId, '')).rejects.toThrow(
+    await expect(
+      decideOnRun(base.app, works.technician, jobId, { decision: 'leave', note: ' ' }),
+    ).rejects.toThrow('Say why');
+    await decideOnRun(base.app, works.technician, jobId, {
+      decision: 'leave',
+      note: 'no spare part until Friday',
+    });
+    await bringBack(base.app, works.technician, jobId);
+    await expect(signJob(base.app, works.technician, jobId, SIGNED)).rejects.toThrow(
       'left outside its tolerance',
     );
-    await signJob(base.app, works.technician, jobId, 'to be replaced on Friday');
+    await signJob(base.app, works.technician, jobId, { ...SIGNED, remark: 'to be replaced on Friday' });
     expect((await findInstrument(base.app, { tag: TAG })).dueOn).toBe(dueOn);
   });
 
@@ -174,9 +189,9 @@ describe('the decision', () => {
     const jobId = await judged(0.06);
     await reopenAsFound(base.app, works.technician, jobId);
     await finishRun(base.app, works.technician, jobId, 'as-found');
-    await decideToAdjust(base.app, works.technician, jobId, '');
+    await decideOnRun(base.app, works.technician, jobId, { decision: 'adjust', note: '' });
     await backToJudge(base.app, works.technician, jobId);
-    await decideToAdjust(base.app, works.technician, jobId, '');
+    await decideOnRun(base.app, works.technician, jobId, { decision: 'adjust', note: '' });
     await logAdjustment(base.app, works.technician, jobId, ZERO);
     await expect(backToJudge(base.app, works.technician, jobId)).rejects.toThrow('as-left run is required');
   });
@@ -184,7 +199,7 @@ describe('the decision', () => {
   it('to adjust is followed by an adjustment before the as-left run, in every pass', async () => {
     const { app } = base;
     const jobId = await judged(0.06);
-    await decideToAdjust(app, works.technician, jobId, '');
+    await decideOnRun(app, works.technician, jobId, { decision: 'adjust', note: '' });
     await expect(beginAsLeft(app, works.technician, jobId)).rejects.toThrow('No adjustment is logged yet');
     await logAdjustment(app, works.technician, jobId, ZERO);
     await beginAsLeft(app, works.technician, jobId);
@@ -205,7 +220,7 @@ describe('the decision', () => {
 
   it('names an adjustment of no usual kind, and takes only numbers', async () => {
     const jobId = await judged(0.06);
-    await decideToAdjust(base.app, works.technician, jobId, '');
+    await decideOnRun(base.app, works.technician, jobId, { decision: 'adjust', note: '' });
     const log = (entry: object) => logAdjustment(base.app, works.technician, jobId, { ...ZERO, ...entry });
     await expect(log({ kind: 'other' })).rejects.toThrow('what was done');
     await expect(log({ afterText: 'about 4' })).rejects.toThrow('"about 4" is not a number');
@@ -215,7 +230,7 @@ describe('the decision', () => {
 describe('the connection', () => {
   async function atConnect(): Promise<number> {
     const jobId = await openJob(base.app, works.technician, TAG, 'due');
-    await passBrief(base.app, works.technician, jobId);
+    await walkToConnect(base.app, works.technician, jobId);
     return jobId;
   }
 

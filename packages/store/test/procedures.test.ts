@@ -2,8 +2,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import {
   asFoundRun,
   changeInstrument,
-  decideToAdjust,
-  decideToLeave,
+  decideOnRun,
   entryOf,
   findInstrument,
   findProcedure,
@@ -19,7 +18,7 @@ import {
   type ProcedureContent,
 } from '../src/index';
 import { throwaway, type Throwaway } from './throwaway';
-import { jobAtAsFound, plantWorks, reading, readAll, TAG, type Works } from './works';
+import { jobAtAsFound, plantWorks, reading, readAll, TAG, type Works, bringBack, SIGNED } from './works';
 
 let base: Throwaway;
 let works: Works;
@@ -105,7 +104,7 @@ describe('a procedure', () => {
       );
     await keep({ id, version: 1 }, 'Tight', { cycles: 1 });
     const run = asFoundRun(await loadJob(base.app, jobId));
-    expect(run?.madeWith.procedure).toEqual({ name: 'Tight', version: 1 });
+    expect(run?.madeWith.procedure).toEqual({ name: 'Tight', version: 1, isAsFoundOnly: false });
     expect(run?.madeWith.tolerance.percentOfSpan).toBe(0.1);
     expect(run?.madeWith.points.map(({ cycle, nominalPercent }) => [cycle, nominalPercent])).toEqual([
       [1, 0],
@@ -116,8 +115,9 @@ describe('a procedure', () => {
       [2, 100],
     ]);
     await finishRun(base.app, works.technician, jobId, 'as-found');
-    await decideToLeave(base.app, works.technician, jobId, '');
-    await signJob(base.app, works.technician, jobId, '');
+    await decideOnRun(base.app, works.technician, jobId, { decision: 'leave', note: '' });
+    await bringBack(base.app, works.technician, jobId);
+    await signJob(base.app, works.technician, jobId, SIGNED);
   });
 
   it('that is as found only lets nothing be adjusted', async () => {
@@ -125,11 +125,15 @@ describe('a procedure', () => {
     const { jobId, runId } = await jobAtAsFound(base.app, works.technician);
     await readAll(base.app, works.technician, runId, 0.1);
     await finishRun(base.app, works.technician, jobId, 'as-found');
-    await expect(decideToAdjust(base.app, works.technician, jobId, '')).rejects.toThrow(
-      'nothing is adjusted',
-    );
-    await decideToLeave(base.app, works.technician, jobId, 'reported to the planner');
-    await signJob(base.app, works.technician, jobId, 'reported to the planner');
+    await expect(
+      decideOnRun(base.app, works.technician, jobId, { decision: 'adjust', note: '' }),
+    ).rejects.toThrow('nothing is adjusted');
+    await decideOnRun(base.app, works.technician, jobId, {
+      decision: 'leave',
+      note: 'reported to the planner',
+    });
+    await bringBack(base.app, works.technician, jobId);
+    await signJob(base.app, works.technician, jobId, { ...SIGNED, remark: 'reported to the planner' });
     await give(1);
   });
 

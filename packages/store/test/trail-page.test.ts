@@ -20,7 +20,11 @@ it('the trail is read newest first, by person, object, act and time, page by pag
   expect(await acts({ person: works.colleague.personId })).toEqual([
     'connect',
     'start run',
-    'read brief',
+    'pass isolate',
+    'move valve',
+    'move valve',
+    'pass authorise',
+    'pass brief',
     'open job',
   ]);
   const { id } = await findInstrument(base.app, { tag: TAG });

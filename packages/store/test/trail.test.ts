@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, expect, it } from 'vitest';
-import { firstBrokenEntry, openJob, passBrief, saveReading } from '../src/index';
+import { firstBrokenEntry, openJob, passAsked, saveReading } from '../src/index';
 import { throwaway, type Throwaway } from './throwaway';
 import { jobAtAsFound, plantWorks, reading, TAG, type Works } from './works';
 
@@ -33,7 +33,11 @@ it('each act leaves one entry with who, what and when, and the chain is sound', 
   );
   expect(entries.map(({ act }) => act)).toEqual([
     'open job',
-    'read brief',
+    'pass brief',
+    'pass authorise',
+    'move valve',
+    'move valve',
+    'pass isolate',
     'start run',
     'connect',
     'save reading',
@@ -91,7 +95,8 @@ it('an act that fails later in its transaction leaves no entry', async () => {
   const before = await count();
   await expect(
     base.app.transaction(async (tx) => {
-      await passBrief(tx, works.technician, await openJob(tx, works.technician, TAG, 'due'));
+      const jobId = await openJob(tx, works.technician, TAG, 'due');
+      await passAsked(tx, works.technician, jobId, 'brief', { given: {}, skipReason: '' });
     }),
   ).rejects.toThrow('already has an open job');
   expect(await count()).toBe(before);

@@ -1,4 +1,5 @@
 /** The least that a job needs: two technicians, an auditor, one instrument, references good and bad. */
+import { HOOK_UPS } from '@barys/core';
 import { randomUUID } from 'node:crypto';
 import type { Queryable } from '../src/database';
 import {
@@ -13,9 +14,13 @@ import {
   keepModule,
   loadJob,
   openJob,
-  passBrief,
+  keepMove,
+  passAsked,
+  questionsAt,
   saveReading,
+  valvesOfJob,
   type Actor,
+  type AskingStage,
   type NewBody,
   type NewConfiguration,
   type NewInstrument,
@@ -24,6 +29,7 @@ import {
   type Role,
   type RunKind,
   type TypedReading,
+  type ValveStage,
 } from '../src/index';
 
 export const TODAY = '2026-05-04';
@@ -126,6 +132,7 @@ export const entry = (more: Partial<NewInstrument> & { bodyId: number }): NewIns
   criticality: 'general',
   measures: 'pressure',
   kind: 'gauge',
+  hookUp: 'block-and-bleed',
   procedureId: 1,
   tolerance: { percentOfSpan: 0.25, adjustAbovePercentOfLimit: 70 },
   intervalMonths: 12,
@@ -160,10 +167,56 @@ export const CONNECTION: NewConnection = {
   note: '',
 };
 
+/** An answer to all that a stage asks. */
+export async function answersAt(
+  tx: Queryable,
+  jobId: number,
+  stage: AskingStage,
+): Promise<{ given: Record<string, string>; skipReason: string }> {
+  const { instrument, moves } = await loadJob(tx, jobId);
+  const given = questionsAt(stage, instrument, valvesOfJob(instrument.hookUp, moves)).map(
+    ({ key, kind, options }): [string, string] => [
+      key,
+      kind === 'tick' ? 'done' : kind === 'choice' ? (options?.[0] ?? '') : 'as usual',
+    ],
+  );
+  return { given: Object.fromEntries(given), skipReason: '' };
+}
+
+/** Moves all valves in the usual order. */
+export async function turnValves(
+  tx: Queryable,
+  actor: Actor,
+  jobId: number,
+  stage: ValveStage,
+): Promise<void> {
+  const { instrument, moves } = await loadJob(tx, jobId);
+  const { isolate, restore } = HOOK_UPS[instrument.hookUp];
+  for (const [index, move] of (stage === 'isolate' ? isolate : restore).entries())
+    await keepMove(tx, actor, jobId, { ...move, stage, isMadeAnyway: false, known: moves.length + index });
+}
+
+/** From the brief to the connection, all asked and answered. */
+export async function walkToConnect(tx: Queryable, actor: Actor, jobId: number): Promise<void> {
+  for (const stage of ['brief', 'authorise', 'isolate'] as const) {
+    if (stage === 'isolate') await turnValves(tx, actor, jobId, 'isolate');
+    await passAsked(tx, actor, jobId, stage, await answersAt(tx, jobId, stage));
+  }
+}
+
+/** From the return to the signature. */
+export async function bringBack(tx: Queryable, actor: Actor, jobId: number): Promise<void> {
+  await turnValves(tx, actor, jobId, 'return');
+  await passAsked(tx, actor, jobId, 'return', await answersAt(tx, jobId, 'return'));
+}
+
+/** Signs without a remark and without a password, which the people of the works do not have. */
+export const SIGNED = { remark: '', password: '' };
+
 /** Opens a job and brings it to the as-found run. */
 export async function jobAtAsFound(tx: Queryable, actor: Actor): Promise<{ jobId: number; runId: number }> {
   const jobId = await openJob(tx, actor, TAG, 'due');
-  await passBrief(tx, actor, jobId);
+  await walkToConnect(tx, actor, jobId);
   await connectJob(tx, actor, jobId, CONNECTION);
   return { jobId, runId: await lastRunId(tx, jobId, 'as-found') };
 }

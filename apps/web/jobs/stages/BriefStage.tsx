@@ -2,6 +2,7 @@ import { acceptedOutput, expectedOutput, formatPlain, plannedPoints, spanToleran
 import {
   jobsOfInstrument,
   listReferences,
+  questionsAt,
   rankReferences,
   settleWaitS,
   toleranceOf,
@@ -27,7 +28,7 @@ import { Sheet } from '@/ui/Sheet';
 import { Stave } from '@/ui/Stave';
 import { VerdictMark } from '@/ui/VerdictMark';
 import { Caution, SITE_RULES_FIRST } from '../Caution';
-import { PassBrief } from '../PassBrief';
+import { AskedForm } from '../AskedForm';
 import { REASON_WORD } from '../words';
 
 export async function BriefStage({ job }: { job: JobFile }) {
@@ -39,7 +40,7 @@ export async function BriefStage({ job }: { job: JobFile }) {
     jobsOfInstrument(database(), instrument.id),
     listReferences(database()),
   ]);
-  const last = history.find(({ stage }) => stage === 'closed');
+  const last = history.find(({ signedAt }) => signedAt !== null);
   const suitable = rankReferences(references, instrument, 'input', today).filter(
     ({ unfit, caution }) => unfit === null && caution === null,
   );
@@ -107,7 +108,13 @@ export async function BriefStage({ job }: { job: JobFile }) {
           vent, prove zero energy. {SITE_RULES_FIRST}
         </Caution>
         <ProcedureNotes content={content} />
-        <PassBrief job={job.id} />
+        <AskedForm
+          job={job.id}
+          stage="brief"
+          questions={questionsAt('brief', instrument)}
+          word="Brief read, authorise"
+          isSkippable={false}
+        />
       </Stack>
       <Stack sx={{ gap: 1.5 }}>
         <Sheet title="Signal stave" aside={`body: ${instrument.body.model}`}>

@@ -1,5 +1,6 @@
-import { asFoundRun, asLeftRun, StoreError, type JobFile, type Run, type RunKind } from '@barys/store';
+import { asFoundRun, StoreError, type JobFile, type Run, type RunKind } from '@barys/store';
 import { showClock } from '@/server/dates';
+import { ThrowAway } from '../ThrowAway';
 import { RunDesk } from '../run/RunDesk';
 import type { ShownRun } from '../run/types';
 
@@ -20,14 +21,17 @@ const toShown = ({ id, kind, madeWith, readings }: Run): ShownRun => ({
 
 export function RunStage({ job, kind }: { job: JobFile; kind: RunKind }) {
   const asFound = asFoundRun(job);
-  const run = kind === 'as-found' ? asFound : asLeftRun(job);
+  const run = job.runs.filter((one) => one.kind === kind).at(-1) ?? null;
   if (run === null) throw new StoreError({ code: 'no-such', what: `${kind} run of job`, name: job.id });
   return (
-    <RunDesk
-      key={run.id}
-      jobId={job.id}
-      run={toShown(run)}
-      earlier={kind === 'as-left' && asFound !== null ? toShown(asFound) : null}
-    />
+    <>
+      <RunDesk
+        key={run.id}
+        jobId={job.id}
+        run={toShown(run)}
+        earlier={kind === 'as-left' && asFound !== null ? toShown(asFound) : null}
+      />
+      <ThrowAway job={job.id} kind={kind} />
+    </>
   );
 }

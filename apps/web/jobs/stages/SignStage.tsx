@@ -1,6 +1,14 @@
-import { asFoundRun, asLeftRun, evaluateStoredRun, StoreError, type JobFile } from '@barys/store';
+import {
+  asFoundRun,
+  asLeftRun,
+  evaluateStoredRun,
+  hasPassword,
+  StoreError,
+  type JobFile,
+} from '@barys/store';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
+import { database } from '@/server/database';
 import { actingPerson } from '@/server/person';
 import { Columns } from '@/ui/Columns';
 import { Corridor, CorridorKey } from '@/ui/Corridor';
@@ -8,7 +16,6 @@ import { corridorPoints } from '@/ui/corridor';
 import { figuresFor } from '@/ui/figures';
 import { Sheet } from '@/ui/Sheet';
 import { AdjustmentTable } from '../AdjustmentTable';
-import { Caution, SITE_RULES_FIRST } from '../Caution';
 import { RunSummary } from '../RunSummary';
 import { SignForm } from '../SignForm';
 
@@ -54,18 +61,14 @@ export async function SignStage({ job }: { job: JobFile }) {
             height={230}
           />
         </Sheet>
-        <Caution>
-          Before you leave: vent, disconnect, restore damping, put valves back in the site’s order; controller
-          and trips back by an authorised person. {SITE_RULES_FIRST}
-        </Caution>
         <Sheet title="Sign">
           <SignForm
             job={job.id}
             name={person?.name ?? null}
             readers={[...new Set(job.runs.flatMap(({ readings }) => readings.map(({ readBy }) => readBy)))]}
             isLeftOutside={finalVerdict === 'outside'}
-            isAdjustAdvised={finalVerdict !== 'within'}
-            isAnythingAdjusted={job.adjustments.length > 0}
+            hasPassword={person !== null && (await hasPassword(database(), person.id))}
+            sentBack={job.passed.at(-1)?.stage === 'review' ? (job.passed.at(-1)?.note ?? null) : null}
           />
         </Sheet>
       </Stack>

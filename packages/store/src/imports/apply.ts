@@ -15,7 +15,7 @@ function* batches<T>(rows: readonly T[]): Generator<readonly T[]> {
 }
 
 const INSTRUMENT_ROW = `tag text, serial text, service text, description text, site text, area text, walk integer,
-  hazards text[], loop text, criticality text, measures text, kind text, "bodyId" bigint, "procedureId" bigint,
+  hazards text[], loop text, criticality text, measures text, kind text, "hookUp" text, "bodyId" bigint, "procedureId" bigint,
   tolerance jsonb, "intervalMonths" integer, "dueOn" date, owner text, state text`;
 
 const RANGE_ROW = `"inputUnit" text, lrv numeric, urv numeric, signal text, "outputUnit" text, "outputLow" numeric,
@@ -35,10 +35,10 @@ async function insertInstruments(
   for (const batch of batches(rows)) {
     await tx.query(
       `insert into instrument (tag, serial, service, description, site, area, walk, hazards, loop, criticality,
-         measures, kind, body_id, procedure_id, tolerance_percent_of_span, adjust_above_percent_of_limit,
+         measures, kind, hook_up, body_id, procedure_id, tolerance_percent_of_span, adjust_above_percent_of_limit,
          interval_months, due_on, owner, state)
        select tag, serial, service, description, site, area, walk, hazards, loop, criticality, measures, kind,
-         "bodyId", "procedureId", (tolerance ->> 'percentOfSpan')::numeric,
+         "hookUp", "bodyId", "procedureId", (tolerance ->> 'percentOfSpan')::numeric,
          (tolerance ->> 'adjustAbovePercentOfLimit')::numeric, "intervalMonths", "dueOn", owner, state
        from jsonb_to_recordset($1::jsonb) as entry (${INSTRUMENT_ROW})`,
       [JSON.stringify(batch.map(({ instrument }) => instrument))],

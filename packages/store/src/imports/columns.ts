@@ -74,6 +74,7 @@ export const COLUMNS: Readonly<Record<ImportKind, readonly Column[]>> = {
     { field: 'criticality', label: 'Criticality', known: ['priority', 'class'] },
     { field: 'measures', label: 'Measures', known: ['measurement', 'variable', 'measuredvariable'] },
     { field: 'kind', label: 'Kind of pressure', known: ['pressurekind', 'gaugeabsolute'] },
+    { field: 'hookUp', label: 'Hook-up', known: ['manifold', 'hookup', 'installation'] },
     { field: 'procedure', label: 'Procedure' },
     {
       field: 'tolerance',

@@ -1,10 +1,17 @@
 /** Rows of a file as entries of the registers, each refused with all that is wrong about it. */
-import { PRESSURE_KINDS, SIGNALS, type SignalName } from '@barys/core';
+import { ARRANGEMENTS, HOOK_UPS, PRESSURE_KINDS, SIGNALS, type SignalName } from '@barys/core';
 import { z } from 'zod';
 import type { Body } from '../bodies';
 import { rangeMisfit } from '../bodies';
 import { configurationSchema, type NewConfiguration } from '../configurations';
-import { CRITICALITIES, instrumentSchema, MEASURES, STATES, type NewInstrument } from '../instruments';
+import {
+  CRITICALITIES,
+  instrumentSchema,
+  MEASURES,
+  STATES,
+  usualHookUp,
+  type NewInstrument,
+} from '../instruments';
 import {
   certificateSchema,
   moduleSchema,
@@ -75,6 +82,13 @@ const SIGNAL_CHOICES: Record<string, SignalName> = Object.fromEntries(
     [name, name],
     [SIGNALS[name].label, name],
     [`${SIGNALS[name].low}-${SIGNALS[name].high} ${SIGNALS[name].unit}`, name],
+  ]),
+);
+
+const HOOK_UP_CHOICES = Object.fromEntries(
+  ARRANGEMENTS.flatMap((one) => [
+    [one, one],
+    [HOOK_UPS[one].name.toLowerCase(), one],
   ]),
 );
 
@@ -153,6 +167,7 @@ export function readInstrument(reader: Reader, lookups: Lookups): InstrumentRow 
     criticality: reader.choice('criticality', 'Criticality', same(CRITICALITIES)) ?? 'general',
     measures: reader.choice('measures', 'Measures', same(MEASURES)) ?? 'pressure',
     kind: reader.choice('kind', 'Kind of pressure', same(PRESSURE_KINDS)) ?? body?.kind ?? 'gauge',
+    hookUp: reader.choice('hookUp', 'Hook-up', HOOK_UP_CHOICES) ?? usualHookUp(body?.kind ?? 'gauge'),
     bodyId: body?.id ?? 0,
     procedureId: procedureId ?? 0,
     tolerance: {

@@ -1,4 +1,4 @@
-import { convertPressure, formatPlain, PRESSURE_UNITS } from '@barys/core';
+import { convertPressure, formatPlain, HOOK_UPS, PRESSURE_UNITS } from '@barys/core';
 import {
   accuracyOfBody,
   jobsOfInstrument,
@@ -59,6 +59,7 @@ function registerFacts(instrument: Instrument, today: string) {
       `±${formatPlain(tolerance.percentOfSpan)} % of output span, adjust above ${formatPlain(tolerance.adjustAbovePercentOfLimit)} % of it`,
     ],
     ['Measures', `${instrument.measures}, ${instrument.kind}`],
+    ['Hook-up', HOOK_UPS[instrument.hookUp].name],
     [
       'Procedure',
       <>
@@ -108,7 +109,7 @@ export default async function InstrumentPage({ params }: { params: Params }) {
     pastRunsOf(db, instrument, PAST_RUNS),
   ]);
   const { configuration, body, tag } = instrument;
-  const open = jobs.find((job) => job.stage !== 'closed');
+  const open = jobs.find((job) => job.signedAt === null);
   const misfit = rangeMisfit(body, configuration.inputUnit, configuration.lrv, configuration.urv);
   const why = whyNotWalkable(instrument);
   return (

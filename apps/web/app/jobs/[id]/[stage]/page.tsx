@@ -3,11 +3,13 @@ import { notFound, redirect } from 'next/navigation';
 import type { ReactNode } from 'react';
 import { JobHead } from '@/jobs/JobHead';
 import { AdjustStage } from '@/jobs/stages/AdjustStage';
+import { AuthoriseStage } from '@/jobs/stages/AuthoriseStage';
 import { BriefStage } from '@/jobs/stages/BriefStage';
 import { ConnectStage } from '@/jobs/stages/ConnectStage';
 import { JudgeStage } from '@/jobs/stages/JudgeStage';
 import { RunStage } from '@/jobs/stages/RunStage';
 import { SignStage } from '@/jobs/stages/SignStage';
+import { IsolateStage, ReturnStage } from '@/jobs/stages/ValveStages';
 import { STAGE_WORD } from '@/jobs/words';
 import { loadJobOr404 } from '../load';
 
@@ -24,6 +26,10 @@ function stageView(stage: Stage, job: JobFile): ReactNode {
   switch (stage) {
     case 'brief':
       return <BriefStage job={job} />;
+    case 'authorise':
+      return <AuthoriseStage job={job} />;
+    case 'isolate':
+      return <IsolateStage job={job} />;
     case 'connect':
       return <ConnectStage job={job} />;
     case 'as-found':
@@ -33,6 +39,8 @@ function stageView(stage: Stage, job: JobFile): ReactNode {
       return <JudgeStage job={job} />;
     case 'adjust':
       return <AdjustStage job={job} />;
+    case 'return':
+      return <ReturnStage job={job} />;
     case 'sign':
       return <SignStage job={job} />;
   }

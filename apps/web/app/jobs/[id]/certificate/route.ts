@@ -17,7 +17,7 @@ export async function GET(
     const paper = z.enum(['a4', 'letter']).parse(new URL(request.url).searchParams.get('paper') ?? 'a4');
     const db = database();
     const [job, site] = await Promise.all([loadJob(db, id), findSite(db)]);
-    if (job.stage !== 'closed')
+    if (job.signedAt === null)
       return Response.json(
         {
           type: 'about:blank',

@@ -1,16 +1,32 @@
-import { asFoundRun, asLeftRun, type JobFile, type Run } from '@barys/store';
+import {
+  amendedRun,
+  amendmentsOfJob,
+  asFoundRun,
+  asLeftRun,
+  hasPassword,
+  type Amendment,
+  type JobFile,
+  type Run,
+} from '@barys/store';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
 import { AdjustmentTable } from '@/jobs/AdjustmentTable';
+import { AmendForm } from '@/jobs/AmendForm';
+import { amendablesOf } from '@/jobs/amendables';
+import { AmendmentList } from '@/jobs/AmendmentList';
 import { JobHead } from '@/jobs/JobHead';
+import { ReviewForm } from '@/jobs/ReviewForm';
 import { RunSummary } from '@/jobs/RunSummary';
 import { RunTable } from '@/jobs/RunTable';
 import { StageHistory } from '@/jobs/StageHistory';
 import { CHECK_WORD, REASON_WORD, STAGE_WORD } from '@/jobs/words';
+import { ValveMoves } from '@/jobs/ValveMoves';
 import { certificateWords } from '@/references/words';
+import { database } from '@/server/database';
 import { showMoment } from '@/server/dates';
+import { actingPerson } from '@/server/person';
 import { Columns } from '@/ui/Columns';
 import { Corridor, CorridorKey } from '@/ui/Corridor';
 import { corridorPoints } from '@/ui/corridor';
@@ -30,11 +46,12 @@ export default async function RecordPage({ params }: { params: Params }) {
   const job = await loadJobOr404((await params).id);
   const asFound = asFoundRun(job);
   const asLeft = asLeftRun(job);
+  const amendments = await amendmentsOfJob(database(), job.id);
   return (
     <>
       <JobHead job={job} />
       <Stack direction="row" sx={{ gap: 1, mb: 1.5, alignItems: 'center', flexWrap: 'wrap' }}>
-        {job.stage === 'closed' ? (
+        {job.signedAt !== null ? (
           <Button variant="contained" component="a" href={`/jobs/${job.id}/certificate`} download>
             Download certificate (PDF)
           </Button>
@@ -49,6 +66,7 @@ export default async function RecordPage({ params }: { params: Params }) {
         <LinkButton href={`/instruments/${job.tag}`}>Instrument {job.tag}</LinkButton>
       </Stack>
       <Columns columns="1fr 1fr">
+        {job.stage === 'review' && <Review job={job} />}
         <Visit job={job} />
         {asFound !== null && (
           <Sheet title="Error against the limit" aside={<CorridorKey hasAsLeft={asLeft !== null} />}>
@@ -61,11 +79,26 @@ export default async function RecordPage({ params }: { params: Params }) {
           </Sheet>
         )}
         {job.runs.map((run) => (
-          <RunRecord key={run.id} run={run} />
+          <RunRecord key={run.id} run={run} amendments={amendments} />
         ))}
         {job.adjustments.length > 0 && asFound !== null && (
           <Sheet title="Adjustments" sx={{ gridColumn: '1 / -1' }}>
             <AdjustmentTable adjustments={job.adjustments} {...figuresFor(asFound.madeWith.configuration)} />
+          </Sheet>
+        )}
+        {amendments.length > 0 && (
+          <Sheet title="Amendments" sx={{ gridColumn: '1 / -1' }}>
+            <AmendmentList amendments={amendments} />
+          </Sheet>
+        )}
+        {job.stage === 'closed' && (
+          <Sheet title="Amend this record" sx={{ gridColumn: '1 / -1' }}>
+            <AmendForm key={amendments.length} job={job.id} choices={amendablesOf(job, amendments)} />
+          </Sheet>
+        )}
+        {job.moves.length > 0 && (
+          <Sheet title="Valves" sx={{ gridColumn: '1 / -1' }}>
+            <ValveMoves arrangement={job.instrument.hookUp} moves={job.moves} />
           </Sheet>
         )}
         <Sheet title="How the job went" sx={{ gridColumn: '1 / -1' }}>
@@ -89,6 +122,18 @@ function Visit({ job }: { job: JobFile }) {
             job.signedAt === null ? 'not yet' : `${showMoment(job.signedAt)}, ${job.signedBy ?? ''}`,
           ],
           ...(job.remark === '' ? [] : [['Remark', job.remark] as const]),
+          ...(job.signedAt === null
+            ? []
+            : [
+                [
+                  'Reviewed',
+                  job.reviewedAt === null
+                    ? job.stage === 'review'
+                      ? 'waits for a second person'
+                      : 'not asked for when it was signed'
+                    : `${showMoment(job.reviewedAt)}, ${job.reviewedBy ?? ''}${job.reviewRemark === '' ? '' : `: ${job.reviewRemark}`}`,
+                ] as const,
+              ]),
           ...(connection === null
             ? []
             : ([
@@ -112,11 +157,40 @@ function Visit({ job }: { job: JobFile }) {
   );
 }
 
-function RunRecord({ run }: { run: Run }) {
-  const name = run.kind === 'as-found' ? 'As found' : `As left${run.pass > 1 ? `, pass ${run.pass}` : ''}`;
+async function Review({ job }: { job: JobFile }) {
+  const person = await actingPerson();
+  if (person === null) return null;
+  const isReviewer = ['reviewer', 'technician', 'administrator'].includes(person.role);
+  return (
+    <Sheet title="Review" sx={{ gridColumn: '1 / -1' }}>
+      <ReviewForm
+        job={job.id}
+        name={person.name}
+        signedBy={job.signedBy ?? ''}
+        why={isReviewer ? null : `It waits for a second person; the role ${person.role} does not review.`}
+        hasPassword={await hasPassword(database(), person.id)}
+      />
+    </Sheet>
+  );
+}
+
+function RunRecord({ run, amendments }: { run: Run; amendments: readonly Amendment[] }) {
+  const name = `${run.kind === 'as-found' ? 'As found' : 'As left'}${run.pass > 1 ? `, pass ${run.pass}` : ''}${run.thrownAway === null ? '' : ' (thrown away)'}`;
+  const amended = amendedRun(run, amendments);
   return (
     <Sheet title={name} aside={`${run.startedBy}, ${showMoment(run.startedAt)}`}>
+      {run.thrownAway !== null && (
+        <Typography sx={{ fontWeight: 700, mb: 1 }}>
+          Does not count: {run.thrownAway.reason} ({run.thrownAway.by}, {showMoment(new Date(run.thrownAway.at))})
+        </Typography>
+      )}
       <RunSummary run={run} />
+      {amended !== null && (
+        <Box sx={{ mt: 1.5 }}>
+          <Typography sx={{ fontWeight: 700 }}>With the readings as amended</Typography>
+          <RunSummary run={amended} />
+        </Box>
+      )}
       <Box sx={{ mt: 1.5 }}>
         <RunTable run={run} />
       </Box>

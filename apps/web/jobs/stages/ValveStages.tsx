@@ -1,0 +1,89 @@
+import { HOOK_UPS } from '@barys/core';
+import {
+  asFoundRun,
+  asLeftRun,
+  evaluateStoredRun,
+  questionsAt,
+  valvesOfJob,
+  type JobFile,
+  type ValveStage,
+} from '@barys/store';
+import Stack from '@mui/material/Stack';
+import { Columns } from '@/ui/Columns';
+import { Sheet } from '@/ui/Sheet';
+import { AdjustAgain } from '../AdjustAgain';
+import { AskedForm } from '../AskedForm';
+import { Caution, SITE_RULES_FIRST } from '../Caution';
+import { RunSummary } from '../RunSummary';
+import { ValveDesk } from '../ValveDesk';
+
+function Valves({ job, stage }: { job: JobFile; stage: ValveStage }) {
+  return (
+    <ValveDesk
+      job={job.id}
+      tag={job.tag}
+      stage={stage}
+      arrangement={job.instrument.hookUp}
+      moves={job.moves.map(({ valve, to }) => ({ valve, to }))}
+    />
+  );
+}
+
+export function IsolateStage({ job }: { job: JobFile }) {
+  const { instrument } = job;
+  return (
+    <Columns columns="1.2fr 1fr">
+      <Valves job={job} stage="isolate" />
+      <Stack sx={{ gap: 1.5 }}>
+        <Caution>
+          {HOOK_UPS[instrument.hookUp].caution} {SITE_RULES_FIRST}
+        </Caution>
+        <Sheet title="Then">
+          <AskedForm
+            job={job.id}
+            stage="isolate"
+            questions={questionsAt('isolate', instrument)}
+            word="Isolated, connect"
+          />
+        </Sheet>
+      </Stack>
+    </Columns>
+  );
+}
+
+export function ReturnStage({ job }: { job: JobFile }) {
+  const { instrument } = job;
+  const state = valvesOfJob(instrument.hookUp, job.moves);
+  const final = asLeftRun(job) ?? asFoundRun(job);
+  const isReturning = job.moves.some(({ stage }) => stage === 'return');
+  const canAdjust = !isReturning && !final?.madeWith.procedure?.isAsFoundOnly;
+  return (
+    <Columns columns="1.2fr 1fr">
+      <Valves job={job} stage="return" />
+      <Stack sx={{ gap: 1.5 }}>
+        {final !== null && canAdjust && (
+          <Sheet title={final.kind === 'as-left' ? 'As left' : 'Left as found'}>
+            <RunSummary run={final} />
+            <AdjustAgain
+              job={job.id}
+              isAdvised={evaluateStoredRun(final).verdict !== 'within'}
+              isAnythingAdjusted={job.adjustments.length > 0}
+            />
+          </Sheet>
+        )}
+        <Caution>
+          Vent and disconnect before the first valve. Controller and trips go back by an authorised person.{' '}
+          {SITE_RULES_FIRST}
+        </Caution>
+        <Sheet title="Back in service">
+          <AskedForm
+            job={job.id}
+            stage="return"
+            questions={questionsAt('return', instrument, state)}
+            word="Back in service, sign"
+          />
+        </Sheet>
+      </Stack>
+    </Columns>
+  );
+}

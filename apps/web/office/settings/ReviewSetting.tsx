@@ -1,0 +1,32 @@
+'use client';
+import type { Review } from '@barys/store';
+import Button from '@mui/material/Button';
+import FormControlLabel from '@mui/material/FormControlLabel';
+import Radio from '@mui/material/Radio';
+import RadioGroup from '@mui/material/RadioGroup';
+import { Refused } from '@/ui/Refused';
+import { useAct } from '@/ui/useAct';
+import { setReviewAction } from './actions';
+
+const WORDS: readonly (readonly [Review, string])[] = [
+  ['another person', 'By another person: somebody who neither read nor signed the job'],
+  ['anybody', 'By anybody who may review, also the signer'],
+  ['none', 'No review: a signed job is closed at once'],
+];
+
+export function ReviewSetting({ review }: { review: Review }) {
+  const { answer, isPending, onSubmit } = useAct(setReviewAction);
+  return (
+    <form onSubmit={onSubmit}>
+      <RadioGroup name="review" defaultValue={review} aria-label="Review of signed jobs">
+        {WORDS.map(([value, words]) => (
+          <FormControlLabel key={value} value={value} control={<Radio />} label={words} />
+        ))}
+      </RadioGroup>
+      <Button type="submit" variant="contained" disabled={isPending} sx={{ mt: 1 }}>
+        Keep
+      </Button>
+      <Refused answer={answer} />
+    </form>
+  );
+}

@@ -1,0 +1,13 @@
+'use server';
+/** What is set for the whole installation. */
+import { REVIEWS, setReview } from '@barys/store';
+import { z } from 'zod';
+import { act, thenStay } from '@/server/act';
+import type { Answer } from '@/server/answer';
+
+export async function setReviewAction(_before: Answer, form: FormData): Promise<Answer> {
+  return thenStay(async () => {
+    const { review } = z.object({ review: z.enum(REVIEWS) }).parse(Object.fromEntries(form));
+    await act((tx, actor) => setReview(tx, actor, review));
+  });
+}
