@@ -1,5 +1,12 @@
 import { afterAll, beforeAll, expect, it } from 'vitest';
-import { closedJobs, firstBrokenEntry, instrumentsDueNext, jobsToReview, loadJob, openJobs } from '@barys/store';
+import {
+  closedJobs,
+  firstBrokenEntry,
+  instrumentsDueNext,
+  jobsToReview,
+  loadJob,
+  openJobs,
+} from '@barys/store';
 import { throwaway, type Throwaway } from '@barys/store/testing';
 import { plantDemo } from './plant';
 

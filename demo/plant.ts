@@ -15,11 +15,14 @@ import {
   decideFinding,
   findFinding,
   findInstrument,
+  findProcedure,
   findSite,
   keepModule,
+  keepProcedure,
   listReferences,
   moduleSchema,
   openDatabase,
+  procedureContentSchema,
   runsInDoubt,
   standardSchema,
   usualHookUp,
@@ -53,6 +56,9 @@ interface InstrumentData {
   readonly measures?: NewInstrument['measures'];
   readonly state?: NewInstrument['state'];
   readonly hookUp?: NewInstrument['hookUp'];
+  readonly toleranceMiddlePercentOfSpan?: number;
+  readonly tolerancePercentOfReading?: number;
+  readonly scaleDivision?: number;
   readonly owner: string;
   readonly body: string;
   readonly unit: string;
@@ -83,6 +89,8 @@ function pressureUnit(text: string): PressureUnit {
 const isSimulated = (data: (typeof instruments)[number]): data is InstrumentData & DemoInstrument =>
   data.zeroErrorPercent !== undefined;
 
+const HEAT_LOSS = 'Heat-loss vacuum gauge';
+
 /** Numbers of the procedures that come with Barys, in the order of their migration. */
 const PROCEDURE = {
   upAndDown: 1,
@@ -92,9 +100,12 @@ const PROCEDURE = {
   vacuum: 5,
   flow: 6,
   pneumatic: 7,
+  /** The works' own, entered after them. */
+  decades: 8,
 };
 
-function procedureFor({ signal = 'mA-4-20', transferFunction, state }: InstrumentData): number {
+function procedureFor({ signal = 'mA-4-20', transferFunction, state, body }: InstrumentData): number {
+  if (body === HEAT_LOSS) return PROCEDURE.decades;
   if (signal === 'indication') return PROCEDURE.gauge;
   if (signal === 'V-0-10') return PROCEDURE.vacuum;
   if (transferFunction?.kind.startsWith('square-root')) return PROCEDURE.flow;
@@ -133,7 +144,12 @@ async function plantInstrument(
       hookUp: data.hookUp ?? usualHookUp(body.kind),
       bodyId: body.id,
       procedureId: procedureFor(data),
-      tolerance: { percentOfSpan: data.tolerancePercentOfSpan, adjustAbovePercentOfLimit: 70 },
+      tolerance: {
+        percentOfSpan: data.tolerancePercentOfSpan,
+        middlePercentOfSpan: data.toleranceMiddlePercentOfSpan ?? null,
+        percentOfReading: data.tolerancePercentOfReading ?? 0,
+        adjustAbovePercentOfLimit: 70,
+      },
       intervalMonths: data.intervalMonths,
       dueOn: dueOn.format(ISO_DATE),
       owner: data.owner,
@@ -152,6 +168,7 @@ async function plantInstrument(
       displayUnit,
       displayLow,
       displayHigh,
+      scaleDivision: data.scaleDivision ?? null,
       reason: 'taken over from the instrument list',
     },
   );
@@ -207,6 +224,7 @@ async function plant(tx: Queryable, now: Dayjs): Promise<void> {
   const bodies = new Map<string, Pick<Body, 'id' | 'kind'>>();
   for (const body of bodyData.map((data) => bodySchema.parse(data)))
     bodies.set(body.model, { id: await addBody(tx, beginning, body), kind: body.kind });
+  await plantDecades(tx, beginning);
   for (const data of instruments)
     await plantInstrument(tx, data, bodies, beginning, now.add(data.dueInDays, 'day'));
 
@@ -239,6 +257,29 @@ async function plant(tx: Queryable, now: Dayjs): Promise<void> {
   for (const visit of visits.sort((a, b) => a.start.valueOf() - b.start.valueOf()))
     await makeVisit(tx, visit);
   await plantFinding(tx, ids.get('Technician B') ?? 0, now);
+}
+
+/** One point a decade, from the lowest up: what a heat-loss gauge is compared at. */
+async function plantDecades(tx: Queryable, actor: Actor): Promise<void> {
+  const usual = (await findProcedure(tx, PROCEDURE.vacuum)).versions[0];
+  if (usual === undefined) throw new Error('Barys ships no procedure for vacuum gauges');
+  const content = procedureContentSchema.parse({
+    ...usual,
+    points: { in: 'absolute', values: [0.001, 0.01, 0.1, 1, 10] },
+    direction: 'up',
+    questions: [
+      {
+        stage: 'connect',
+        text: 'Has the gauge been pumped well below its lowest decade before zero is set?',
+      },
+    ],
+  });
+  const id = await keepProcedure(tx, actor, null, {
+    name: 'Heat-loss gauge, by decades',
+    content,
+    reason: 'pan seal test bench',
+  });
+  if (id !== PROCEDURE.decades) throw new Error(`the demo's own procedure has the number ${id}`);
 }
 
 /** The syrup in LT-2302's tank grew denser, so its range was stretched: a second version to compare with. */

@@ -69,7 +69,7 @@ const NOISE_PERCENT = 0.008;
 const READINGS_OF_HALF_RUN = 6;
 
 /** What a careful technician of the demo answers. */
-const answersAt = (stage: AskingStage, instrument: Instrument): Record<string, string> =>
+const answersAt = (stage: AskingStage | 'connect', instrument: Instrument): Record<string, string> =>
   Object.fromEntries(
     questionsAt(stage, instrument).map(({ key, kind, options, example }) => [
       key,
@@ -79,6 +79,13 @@ const answersAt = (stage: AskingStage, instrument: Instrument): Record<string, s
 
 const inputDecimals = ({ lrv, urv }: SignalRange): number =>
   decimalsForResolution(resolutionForSpan(urv - lrv));
+
+/** A line that loses a little, as each does. */
+const leakOf = (range: SignalRange, seed: number) => ({
+  startText: formatFixed(range.urv, inputDecimals(range)),
+  endText: formatFixed(range.urv - (range.urv - range.lrv) * 0.00005 * (seed % 4), inputDecimals(range)),
+  minutes: 2,
+});
 
 export async function makeVisit(tx: Queryable, visit: Visit): Promise<void> {
   const { instrument, number } = visit;
@@ -121,6 +128,13 @@ export async function makeVisit(tx: Queryable, visit: Visit): Promise<void> {
     },
     checksDone: CONNECT_CHECKS,
     referenceReason: '',
+    secondReference: null,
+    leak: leakOf(range, visit.seed),
+    heightM: 0,
+    liquidDensityKgPerM3: 0,
+    readsDigital: false,
+    secondIndication: '',
+    given: answersAt('connect', job.instrument),
     note: '',
   });
   const faulty = makeTransmitter(

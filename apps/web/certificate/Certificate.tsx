@@ -1,192 +1,145 @@
-/** The certificate of a signed job, on A4 or Letter. */
-import { formatPlain, type RunEvaluation } from '@barys/core';
-import { asFoundRun, asLeftRun, evaluateStoredRun, type JobFile, type Run, type Site } from '@barys/store';
-import { Document, Page, Path, StyleSheet, Svg, Text, View } from '@react-pdf/renderer';
-import type { ReactNode } from 'react';
+/**
+ * The certificate of a signed job, on A4 or Letter, with what ISO/IEC 17025:2017, 7.8.2 and 7.8.4 ask for (from memory):
+ * who, what, where, when, by which method, under which conditions, against what, with which uncertainty and rule.
+ */
+import { formatPlain, HOOK_UPS } from '@barys/core';
+import { asFoundRun, asLeftRun, type Amendment, type JobFile, type Run, type Site } from '@barys/store';
+import { Document, Image, Page, Text, View } from '@react-pdf/renderer';
+import { ADJUSTMENT_WORD, CHECK_WORD, headInWords, leakInWords, REASON_WORD, STAGE_WORD } from '@/jobs/words';
 import { rangeInWords } from '@/range/rangeInWords';
-import { ADJUSTMENT_WORD, CHECK_WORD, REASON_WORD } from '@/jobs/words';
+import { toleranceInWords } from '@/range/toleranceInWords';
 import { certificateWords } from '@/references/words';
 import { showDate, showMoment } from '@/server/dates';
 import { corridorPoints } from '@/ui/corridor';
-import { figuresFor, type Figures } from '@/ui/figures';
-import { PAPER } from '@/ui/palette';
-import { VERDICT_SHAPES, VERDICT_WORD } from '@/ui/verdict';
+import { figuresOfRun } from '@/ui/figures';
+import { ruleInWords, standardsOf, whyNotTraceable } from './claims';
 import { CorridorDrawing } from './CorridorDrawing';
-import { FIGURES, WORDS } from '@/ui/pdfFonts';
+import { Facts, Foot, Section, styles, type Fact } from './parts';
+import { FoundAndLeft, hasSamePoints, RunPart } from './Results';
 
-const styles = StyleSheet.create({
-  page: { fontFamily: WORDS, fontSize: 8.5, color: PAPER.ink, padding: '30 46 40 46' },
-  head: {
-    flexDirection: 'row',
-    justifyContent: 'space-between',
-    borderBottom: `2 solid ${PAPER.ink}`,
-    paddingBottom: 5,
-    marginBottom: 8,
-  },
-  title: { fontSize: 15, fontWeight: 700, marginBottom: 3 },
-  section: { fontSize: 9.5, fontWeight: 700, marginTop: 7, marginBottom: 2 },
-  columns: { flexDirection: 'row', gap: 18 },
-  half: { flex: 1 },
-  fact: { flexDirection: 'row', marginBottom: 1 },
-  factName: { width: 72, color: PAPER.muted },
-  factValue: { flex: 1 },
-  row: {
-    flexDirection: 'row',
-    borderBottom: `0.5 solid ${PAPER.rule}`,
-    paddingVertical: 0.8,
-    alignItems: 'center',
-  },
-  cell: { flex: 1, textAlign: 'right', fontFamily: FIGURES },
-  first: { width: 58 },
-  verdict: { width: 78, paddingLeft: 8, flexDirection: 'row', alignItems: 'center', gap: 3 },
-  foot: {
-    position: 'absolute',
-    bottom: 22,
-    left: 46,
-    right: 46,
-    flexDirection: 'row',
-    justifyContent: 'space-between',
-    color: PAPER.muted,
-    fontSize: 7.5,
-  },
-});
-
-type Fact = readonly [name: string, value: string];
-
-function Facts({ facts }: { facts: readonly Fact[] }) {
-  return (
-    <View>
-      {facts.map(([name, value]) => (
-        <View key={name} style={styles.fact}>
-          <Text style={styles.factName}>{name}</Text>
-          <Text style={styles.factValue}>{value}</Text>
-        </View>
-      ))}
-    </View>
-  );
-}
-
-function Section({ title, children }: { title: string; children: ReactNode }) {
-  return (
-    <View wrap={false}>
-      <Text style={styles.section}>{title}</Text>
-      {children}
-    </View>
-  );
-}
-
-function Mark({ verdict }: { verdict: NonNullable<RunEvaluation['verdict']> }) {
-  return (
-    <View style={{ flexDirection: 'row', alignItems: 'center', gap: 3 }}>
-      <Svg width={7} height={7} viewBox="0 0 20 20">
-        {VERDICT_SHAPES[verdict].map(({ path, isFilled }) => (
-          <Path
-            key={path}
-            d={path}
-            stroke={PAPER.ink}
-            strokeWidth={2}
-            fill={isFilled ? PAPER.ink : '#ffffff'}
-          />
-        ))}
-      </Svg>
-      <Text>{VERDICT_WORD[verdict]}</Text>
-    </View>
-  );
-}
-
-function Readings({ run, figures }: { run: Run; figures: Figures }) {
-  const { readings } = evaluateStoredRun(run);
-  const head = [
-    `applied, ${figures.inputUnit}`,
-    `ideal, ${figures.outputUnit}`,
-    `reading, ${figures.outputUnit}`,
-    'error, % of span',
-  ];
-  return (
-    <View>
-      <View style={styles.row}>
-        <Text style={styles.first}>point</Text>
-        {head.map((text) => (
-          <Text key={text} style={{ ...styles.cell, fontFamily: WORDS }}>
-            {text}
-          </Text>
-        ))}
-        <Text style={styles.verdict}>verdict</Text>
-      </View>
-      {readings.map((judged, index) => (
-        <View key={index} style={styles.row}>
-          <Text style={styles.first}>
-            {`${formatPlain(judged.nominalPercent)} % ${judged.direction === 'up' ? 'rising' : 'falling'}${judged.cycle > 1 ? `, ${judged.cycle}` : ''}`}
-          </Text>
-          <Text style={styles.cell}>{run.readings[index]?.appliedText}</Text>
-          <Text style={styles.cell}>{figures.output(judged.expected)}</Text>
-          <Text style={styles.cell}>{run.readings[index]?.outputText}</Text>
-          <Text style={styles.cell}>{figures.percent(judged.errorPercentSpan)}</Text>
-          <View style={styles.verdict}>
-            <Mark verdict={judged.verdict} />
-          </View>
-        </View>
-      ))}
-    </View>
-  );
-}
-
-function summary(
-  { worst, zeroErrorPercentSpan, spanErrorPercentSpan, hysteresisPercentSpan }: RunEvaluation,
-  figures: Figures,
-): string {
-  const parts = [
-    ['worst error', worst?.errorPercentSpan],
-    ['zero error', zeroErrorPercentSpan],
-    ['span error', spanErrorPercentSpan],
-  ] as const;
-  const said = parts.map(([name, value]) =>
-    value == null ? `${name} not known` : `${name} ${figures.percent(value)} %`,
-  );
-  const loop = hysteresisPercentSpan === null ? 'not known' : `${figures.amount(hysteresisPercentSpan)} %`;
-  return `${said.join(', ')}, hysteresis ${loop}, all of output span.`;
-}
-
-function RunPart({ run, figures }: { run: Run; figures: Figures }) {
-  const evaluation = evaluateStoredRun(run);
-  const name = run.kind === 'as-found' ? 'As found' : `As left${run.pass > 1 ? `, pass ${run.pass}` : ''}`;
-  return (
-    <Section title={`${name}, ${showMoment(run.startedAt)}, ${run.startedBy}`}>
-      <Readings run={run} figures={figures} />
-      <View style={{ flexDirection: 'row', gap: 6, marginTop: 3, alignItems: 'center' }}>
-        {evaluation.verdict !== null && <Mark verdict={evaluation.verdict} />}
-        <Text>{summary(evaluation, figures)}</Text>
-      </View>
-    </Section>
-  );
-}
-
-const referenceFact = (name: string, reference: Run['madeWith']['meter']): Fact => [
+const referenceFact = (name: string, reference: Run['madeWith']['pressureReference']): Fact => [
   name,
   `${reference.tag}, ${reference.description}, serial ${reference.serial}; ${certificateWords(reference)}`,
 ];
 
-/** Why a reference was used that did not fit, where one was. */
-const unfitFact = ({ connection }: JobFile): Fact[] =>
-  connection === null || connection.referenceReason === ''
-    ? []
-    : [['Used though unfit', connection.referenceReason]];
+function instrumentFacts(job: JobFile, { madeWith, startedAt }: Run): Fact[] {
+  const { configuration, procedure, tolerance } = madeWith;
+  return [
+    ['Instrument', `${madeWith.body.model}, serial ${job.instrument.serial}`],
+    ['Service', `${job.service}, ${job.area}`],
+    ['Range', rangeInWords(configuration, ', ')],
+    [
+      'Tolerance',
+      `${toleranceInWords(tolerance).replace('of span', 'of output span')}; adjust above ${formatPlain(tolerance.adjustAbovePercentOfLimit)} % of it`,
+    ],
+    ['Configuration', `version ${configuration.version}, damping ${formatPlain(configuration.dampingS)} s`],
+    [
+      'Method',
+      procedure === null ? 'not named' : `procedure ${procedure.name}, version ${procedure.version}`,
+    ],
+    ['Calibrated', `${showDate(startedAt)}, ${job.area}; ${REASON_WORD[job.reason].toLowerCase()}`],
+  ];
+}
 
-export function Certificate({
-  job,
-  site,
-  paper,
-}: {
-  job: JobFile;
-  site: Site | null;
-  paper: 'A4' | 'LETTER';
-}) {
+function conditionFacts(job: JobFile, { madeWith }: Run): Fact[] {
+  const { ambient, meter, secondReference } = madeWith;
+  const { connection } = job;
+  return [
+    referenceFact('Reference', madeWith.pressureReference),
+    ...(secondReference === null ? [] : [referenceFact('Second reference', secondReference)]),
+    meter === null ? ['Output', 'read by eye'] : referenceFact('Meter', meter),
+    ...(connection === null || connection.referenceReason === ''
+      ? []
+      : [['Used though unfit', connection.referenceReason] as const]),
+    [
+      'Ambient',
+      `${formatPlain(ambient.temperatureC)} °C, ${formatPlain(ambient.humidityPercent)} % relative humidity, ${formatPlain(ambient.barometerHpa)} hPa`,
+    ],
+    ['Checked', connection?.checksDone.map((check) => CHECK_WORD[check]).join('; ') || 'nothing'],
+    ...(connection?.leak == null ? [] : [['Leak check', leakInWords(connection.leak)] as const]),
+    ...(connection === null || connection.heightM === 0
+      ? []
+      : [['Height', headInWords(connection, madeWith.configuration.inputUnit)] as const]),
+  ];
+}
+
+/** Stages that were passed over, remarks on the way, overshot approaches: where the work left its method. */
+function deviations(job: JobFile): string[] {
+  const passed = job.passed.flatMap(({ stage, note, doneBy, isSkip }) =>
+    note === '' || stage === 'sign' || stage === 'review'
+      ? []
+      : [`${isSkip ? 'Passed over' : 'Remark at'} ${STAGE_WORD[stage].toLowerCase()}: ${note} (${doneBy})`],
+  );
+  const points = job.runs.flatMap(({ marks }) =>
+    marks.flatMap(({ kind, position, remark, markedBy }) =>
+      kind === 'overshot'
+        ? [`Point ${position} was overshot and approached again (${markedBy})`]
+        : [`Point ${position}, ${kind}: ${remark} (${markedBy})`],
+    ),
+  );
+  const faults = job.moves.filter((move) => move.faults.length > 0).length;
+  return [
+    ...passed,
+    ...points,
+    ...(faults === 0
+      ? []
+      : [
+          `${faults} valve ${faults === 1 ? 'move' : 'moves'} on the ${HOOK_UPS[job.instrument.hookUp].name} left the usual order; see the record`,
+        ]),
+  ];
+}
+
+function Statement({ job, run }: { job: JobFile; run: Run }) {
+  const { madeWith } = run;
+  const why = whyNotTraceable(standardsOf(madeWith), madeWith.takenOn);
+  const rest = deviations(job);
+  return (
+    <Section title="Statement">
+      <Text>Errors are reading minus ideal at the value applied. {ruleInWords(madeWith.decisionRule)}</Text>
+      <Text>
+        U is the expanded uncertainty of the error, k = 2, about 95 %: standard and meter by certificate and
+        specification, and what can be read of each. It does not hold what the instrument does afterwards.
+      </Text>
+      <Text>
+        {why === null
+          ? 'Traceability is claimed through the certificates of the standards named above.'
+          : `Traceability is not claimed: ${why}.`}{' '}
+        The results relate to this instrument only, as it was. Not to be copied in part.
+      </Text>
+      {rest.map((line) => (
+        <Text key={line}>{line}</Text>
+      ))}
+      {job.remark !== '' && <Text>{`Remark: ${job.remark}`}</Text>}
+      <Text style={{ marginTop: 6, fontWeight: 700 }}>
+        {`Signed ${job.signedAt === null ? '' : showMoment(job.signedAt)} by ${job.signedBy ?? ''}`}
+      </Text>
+      <Text style={{ fontWeight: 700 }}>
+        {job.reviewedAt === null
+          ? job.stage === 'review'
+            ? 'Waits for the review of a second person: not issued yet'
+            : 'Issued without a review, as the site has it'
+          : `Reviewed and issued ${showMoment(job.reviewedAt)} by ${job.reviewedBy ?? ''}${job.reviewRemark === '' ? '' : `: ${job.reviewRemark}`}`}
+      </Text>
+    </Section>
+  );
+}
+
+export interface CertificateEntry {
+  readonly job: JobFile;
+  readonly site: Site | null;
+  readonly amendments: readonly Amendment[];
+  /** A code that opens the record, as a PNG in a data address. */
+  readonly code: string;
+  readonly paper: 'A4' | 'LETTER';
+}
+
+export function Certificate({ job, site, amendments, code, paper }: CertificateEntry) {
   const asFound = asFoundRun(job);
   const asLeft = asLeftRun(job);
   if (asFound === null || job.signedAt === null) throw new Error(`job ${job.id} is not signed`);
-  const { madeWith } = asFound;
-  const { tolerance, ambient, configuration } = madeWith;
-  const figures = figuresFor(configuration, madeWith.meter.resolution);
+  const isSideBySide = asLeft !== null && hasSamePoints(asFound, asLeft);
+  const shownBeside = isSideBySide ? [asFound.id, asLeft.id] : [];
+  const figures = figuresOfRun(asFound.madeWith);
   return (
     <Document
       title={`Calibration certificate ${job.id}, ${job.tag}`}
@@ -195,58 +148,34 @@ export function Certificate({
       language="en"
     >
       <Page size={paper} style={styles.page}>
-        <View style={styles.foot} fixed>
-          <Text>{`${job.tag}, job ${job.id}`}</Text>
-          <Text render={({ pageNumber, totalPages }) => `page ${pageNumber} of ${totalPages}`} />
-        </View>
+        <Foot text={`${job.tag}, job ${job.id}`} />
         <View style={styles.head}>
           <View>
             <Text style={styles.title}>Calibration certificate</Text>
             <Text>{`${site?.siteName ?? ''}${site?.isDemo ? ' (demo: every name and figure is invented)' : ''}`}</Text>
           </View>
-          <View style={{ alignItems: 'flex-end' }}>
-            <Text style={styles.title}>{job.tag}</Text>
-            <Text>{`Job ${job.id}, signed ${showDate(job.signedAt)}`}</Text>
+          <View style={{ flexDirection: 'row', gap: 10 }}>
+            <View style={{ alignItems: 'flex-end' }}>
+              <Text style={styles.title}>{job.tag}</Text>
+              <Text>{`Job ${job.id}, signed ${showDate(job.signedAt)}`}</Text>
+            </View>
+            <Image src={code} style={{ width: 38, height: 38 }} />
           </View>
         </View>
         <View style={styles.columns}>
           <View style={styles.half}>
-            <Facts
-              facts={[
-                ['Instrument', `${madeWith.body.model}, serial ${job.instrument.serial}`],
-                ['Service', `${job.service}, ${job.area}`],
-                ['Range', rangeInWords(configuration, ', ')],
-                [
-                  'Tolerance',
-                  `±${formatPlain(tolerance.percentOfSpan)} % of output span; adjust above ${formatPlain(tolerance.adjustAbovePercentOfLimit)} % of it`,
-                ],
-                [
-                  'Configuration',
-                  `version ${configuration.version}, damping ${formatPlain(configuration.dampingS)} s`,
-                ],
-                ['Reason', REASON_WORD[job.reason]],
-              ]}
-            />
+            <Facts facts={instrumentFacts(job, asFound)} />
           </View>
           <View style={styles.half}>
-            <Facts
-              facts={[
-                referenceFact('Reference', madeWith.pressureReference),
-                referenceFact('Meter', madeWith.meter),
-                ...unfitFact(job),
-                [
-                  'Ambient',
-                  `${formatPlain(ambient.temperatureC)} °C, ${formatPlain(ambient.humidityPercent)} % relative humidity, ${formatPlain(ambient.barometerHpa)} hPa`,
-                ],
-                [
-                  'Checked',
-                  job.connection?.checksDone.map((check) => CHECK_WORD[check]).join('; ') || 'nothing',
-                ],
-              ]}
-            />
+            <Facts facts={conditionFacts(job, asFound)} />
           </View>
         </View>
-        <RunPart run={asFound} figures={figures} />
+        {isSideBySide && <FoundAndLeft found={asFound} left={asLeft} />}
+        {job.runs
+          .filter(({ id, kind }) => !shownBeside.includes(id) && kind === 'as-found')
+          .map((run) => (
+            <RunPart key={run.id} run={run} />
+          ))}
         {job.adjustments.length > 0 && (
           <Section title="Adjustments">
             {job.adjustments.map(
@@ -258,39 +187,35 @@ export function Certificate({
             )}
           </Section>
         )}
-        {asLeft === null ? (
+        {asLeft === null && (
           <Section title="As left">
             <Text>Left as found: nothing was adjusted.</Text>
           </Section>
-        ) : (
-          job.runs
-            .filter(({ kind }) => kind === 'as-left')
-            .map((run) => <RunPart key={run.id} run={run} figures={figures} />)
         )}
+        {job.runs
+          .filter(({ id, kind }) => !shownBeside.includes(id) && kind === 'as-left')
+          .map((run) => (
+            <RunPart key={run.id} run={run} />
+          ))}
         <Section
-          title={`Error against the limit: hollow as found${asLeft === null ? '' : ', solid as left'}; point up rising, point down falling`}
+          title={`Error against the limit: hollow as found${asLeft === null ? '' : ', solid as left'}; point up rising, point down falling; bars are U`}
         >
           <CorridorDrawing
             asFound={corridorPoints(asFound)}
             asLeft={asLeft === null ? [] : corridorPoints(asLeft)}
-            adjustAbovePercent={tolerance.adjustAbovePercentOfLimit}
+            adjustAbovePercent={asFound.madeWith.tolerance.adjustAbovePercentOfLimit}
           />
         </Section>
-        <Section title="Statement">
-          <Text>
-            Errors are reading minus ideal at the value applied. Verdicts by simple acceptance: a reading on
-            the limit is inside. Measurement uncertainty is not stated and not part of the verdict.
-          </Text>
-          {job.remark !== '' && <Text>{`Remark: ${job.remark}`}</Text>}
-          {job.passed
-            .filter(({ note, stage }) => note !== '' && stage !== 'sign')
-            .map(({ stage, note, doneBy }, index) => (
-              <Text key={index}>{`Remark at ${stage.replace('-', ' ')}: ${note} (${doneBy})`}</Text>
+        <Statement job={job} run={asLeft ?? asFound} />
+        {amendments.length > 0 && (
+          <Section title="Amendments to this certificate; what was signed stands above">
+            {amendments.map(({ id, what, beforeText, afterText, reason, amendedBy, amendedAt }) => (
+              <Text key={id}>
+                {`${what}: “${beforeText}” is amended to “${afterText}”; ${reason} (${amendedBy}, ${showMoment(amendedAt)})`}
+              </Text>
             ))}
-          <Text
-            style={{ marginTop: 6, fontWeight: 700 }}
-          >{`Signed ${showMoment(job.signedAt)} by ${job.signedBy ?? ''}`}</Text>
-        </Section>
+          </Section>
+        )}
       </Page>
     </Document>
   );

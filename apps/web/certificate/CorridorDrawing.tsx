@@ -56,6 +56,19 @@ export function CorridorDrawing({
           {`${percent} %`}
         </Text>
       ))}
+      {[...asFound, ...asLeft].map((point, index) =>
+        point.reach === null ? null : (
+          <Line
+            key={`bar ${index}`}
+            x1={x(point.x)}
+            x2={x(point.x)}
+            y1={y(Math.min(reach, point.y + point.reach))}
+            y2={y(Math.max(-reach, point.y - point.reach))}
+            stroke={PAPER.ink}
+            strokeWidth={0.7}
+          />
+        ),
+      )}
       {(
         [
           [asFound, '#ffffff'],

@@ -1,14 +1,9 @@
-import type { JobFile, Site } from '@barys/store';
 import { renderToBuffer } from '@react-pdf/renderer';
-import { Certificate } from './Certificate';
 import { registerFonts } from '@/ui/pdfFonts';
+import { Certificate, type CertificateEntry } from './Certificate';
 
 /** The certificate of a signed job as the bytes of a PDF. */
-export async function renderCertificate(
-  job: JobFile,
-  site: Site | null,
-  paper: 'A4' | 'LETTER',
-): Promise<Buffer> {
+export async function renderCertificate(entry: CertificateEntry): Promise<Buffer> {
   registerFonts();
-  return renderToBuffer(<Certificate job={job} site={site} paper={paper} />);
+  return renderToBuffer(<Certificate {...entry} />);
 }

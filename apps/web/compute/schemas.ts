@@ -81,6 +81,11 @@ export const tolerance = z
         z.discriminatedUnion('kind', [
           z.object({ kind: z.literal('percent-of-span'), percent: number }),
           z.object({
+            kind: z.literal('percent-of-span-in-zones'),
+            middlePercent: number,
+            outerPercent: number,
+          }),
+          z.object({
             kind: z.literal('percent-of-reading'),
             percent: number,
             of: z.enum(['applied', 'ideal-output']),

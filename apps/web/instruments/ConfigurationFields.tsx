@@ -39,13 +39,19 @@ export function ConfigurationFields({
           quantities={['pressure']}
           {...(body === undefined ? {} : { signals: body.outputs })}
         />
-        <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 2fr', gap: 1, mt: 1.25 }}>
+        <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1, mt: 1.25 }}>
           <NumberField
             label="Damping, s"
             text={fields.dampingS}
             onText={(dampingS) => change({ dampingS })}
           />
+          <NumberField
+            label="Scale division, where read by eye"
+            text={fields.scaleDivision}
+            onText={(scaleDivision) => change({ scaleDivision })}
+          />
           <TextField
+            sx={{ gridColumn: '1 / -1' }}
             label="Why"
             value={fields.reason}
             onChange={(event) => change({ reason: event.target.value })}

@@ -30,7 +30,13 @@ describe('a register entry', () => {
     );
     expect(entry).toMatchObject({
       tag: 'PT-101',
-      tolerance: { percentOfSpan: 0.25, adjustAbovePercentOfLimit: 70 },
+      tolerance: {
+        percentOfSpan: 0.25,
+        middlePercentOfSpan: null,
+        percentOfReading: 0,
+        adjustAbovePercentOfLimit: 70,
+      },
+      hookUp: 'block-and-bleed',
       hazards: ['hot', 'toxic'],
       walk: null,
       bodyId: 3,

@@ -21,6 +21,8 @@ export const INSTRUMENT_FIELDS = {
   bodyId: '',
   procedureId: '1',
   tolerancePercentOfSpan: '0.25',
+  toleranceMiddlePercentOfSpan: '',
+  tolerancePercentOfReading: '0',
   adjustAbovePercentOfLimit: '70',
   intervalMonths: '12',
   dueOn: '',
@@ -48,6 +50,9 @@ export function fieldsOfInstrument(instrument: Instrument): InstrumentFields {
     bodyId: String(instrument.body.id),
     procedureId: String(instrument.procedure.id),
     tolerancePercentOfSpan: String(tolerance.percentOfSpan),
+    toleranceMiddlePercentOfSpan:
+      tolerance.middlePercentOfSpan === null ? '' : String(tolerance.middlePercentOfSpan),
+    tolerancePercentOfReading: String(tolerance.percentOfReading),
     adjustAbovePercentOfLimit: String(tolerance.adjustAbovePercentOfLimit),
     intervalMonths: String(instrument.intervalMonths),
     dueOn: instrument.dueOn,
@@ -59,6 +64,8 @@ export function fieldsOfInstrument(instrument: Instrument): InstrumentFields {
 /** What the schema of an instrument reads. */
 export function entryOfFields({
   tolerancePercentOfSpan,
+  toleranceMiddlePercentOfSpan,
+  tolerancePercentOfReading,
   adjustAbovePercentOfLimit,
   ...fields
 }: InstrumentFields): Record<keyof NewInstrument, unknown> {
@@ -73,13 +80,21 @@ export function entryOfFields({
     procedureId: Number(fields.procedureId),
     tolerance: {
       percentOfSpan: typedNumber(tolerancePercentOfSpan),
+      middlePercentOfSpan: typedNumber(toleranceMiddlePercentOfSpan),
+      percentOfReading: typedNumber(tolerancePercentOfReading),
       adjustAbovePercentOfLimit: typedNumber(adjustAbovePercentOfLimit),
     },
     intervalMonths: typedNumber(fields.intervalMonths),
   };
 }
 
-export const CONFIGURATION_FIELDS = { ...RANGE_FIELDS, displayUnit: '', dampingS: '2', reason: '' };
+export const CONFIGURATION_FIELDS = {
+  ...RANGE_FIELDS,
+  displayUnit: '',
+  dampingS: '2',
+  scaleDivision: '',
+  reason: '',
+};
 export type ConfigurationFields = Readonly<typeof CONFIGURATION_FIELDS>;
 
 const plain = (value: number): string => formatPlain(value).replace('\u2212', '-');
@@ -107,6 +122,7 @@ export function fieldsOfConfiguration(configuration: Configuration): Configurati
     displayHigh: plain(configuration.displayHigh),
     displayUnit: configuration.displayUnit,
     dampingS: plain(configuration.dampingS),
+    scaleDivision: configuration.scaleDivision === null ? '' : plain(configuration.scaleDivision),
     reason: '',
   };
 }
@@ -125,6 +141,7 @@ export function configurationOfFields(
     signal: fields.signal,
     outputUnit: fields.outputUnit,
     dampingS: needed(fields.dampingS, 'The damping'),
+    scaleDivision: typedNumber(fields.scaleDivision),
     displayUnit: fields.displayUnit,
     displayLow: display.low,
     displayHigh: display.high,

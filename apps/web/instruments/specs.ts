@@ -46,6 +46,21 @@ export const instrumentSpecs = (
     width: 4,
   },
   {
+    name: 'toleranceMiddlePercentOfSpan',
+    path: 'tolerance.middlePercentOfSpan',
+    label: 'In the middle half of the scale, ±%',
+    kind: 'number',
+    width: 4,
+    help: 'Empty where it is the same all over',
+  },
+  {
+    name: 'tolerancePercentOfReading',
+    path: 'tolerance.percentOfReading',
+    label: 'And of the reading, ±%',
+    kind: 'number',
+    width: 4,
+  },
+  {
     name: 'adjustAbovePercentOfLimit',
     path: 'tolerance.adjustAbovePercentOfLimit',
     label: 'Adjust above, % of the tolerance',

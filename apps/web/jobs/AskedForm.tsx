@@ -36,7 +36,7 @@ export function AskedForm({
     <form onSubmit={onSubmit} noValidate>
       <input type="hidden" name="job" value={job} />
       <input type="hidden" name="stage" value={stage} />
-      <Stack sx={{ gap: 1.25 }}>
+      <Stack sx={{ gap: 1 }}>
         {questions.map((question, index) => (
           <Asked key={question.key} question={question} isFirst={index === 0} />
         ))}
@@ -84,7 +84,7 @@ export function Asked({ question, isFirst = false }: { question: Question; isFir
   if (kind === 'tick')
     return (
       <FormControlLabel
-        sx={{ minHeight: 44 }}
+        sx={{ minHeight: 44, my: -0.5 }}
         control={<Checkbox name={name} value="done" autoFocus={isFirst} />}
         label={text}
       />
@@ -93,7 +93,7 @@ export function Asked({ question, isFirst = false }: { question: Question; isFir
     return (
       <FormControl>
         <FormLabel id={name}>{text}</FormLabel>
-        <RadioGroup name={name} aria-labelledby={name}>
+        <RadioGroup name={name} aria-labelledby={name} row>
           {options.map((option) => (
             <FormControlLabel key={option} value={option} control={<Radio />} label={option} />
           ))}

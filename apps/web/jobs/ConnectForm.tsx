@@ -1,20 +1,25 @@
 'use client';
-import type { ConnectCheck } from '@barys/store';
+import { formatPlain } from '@barys/core';
+import type { ConnectCheck, Question } from '@barys/store';
+import { SECOND_INDICATIONS } from '@barys/store/shapes';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Checkbox from '@mui/material/Checkbox';
 import FormControlLabel from '@mui/material/FormControlLabel';
+import MenuItem from '@mui/material/MenuItem';
 import Radio from '@mui/material/Radio';
 import RadioGroup from '@mui/material/RadioGroup';
 import Stack from '@mui/material/Stack';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
-import { useState } from 'react';
+import { useState, type ReactNode } from 'react';
 import { Columns } from '@/ui/Columns';
+import { ConnectionDrawing, type ConnectionKind } from '@/ui/ConnectionDrawing';
 import { Refused } from '@/ui/Refused';
 import { Sheet } from '@/ui/Sheet';
 import { useAct } from '@/ui/useAct';
 import { connectAction } from './actions';
+import { Asked } from './AskedForm';
 import { Caution, SITE_RULES_FIRST } from './Caution';
 import { CHECK_WORD } from './words';
 
@@ -100,39 +105,79 @@ const AMBIENT = [
   { name: 'barometerHpa', label: 'Barometer, hPa', usual: '1013' },
 ] as const;
 
+const shrunk = { htmlInput: { inputMode: 'decimal' as const }, inputLabel: { shrink: true } };
+
+/** Figures side by side on a wide screen. */
+function Row({ children }: { children: ReactNode }) {
+  return <Stack sx={{ gap: 1.5, flexDirection: { xs: 'column', sm: 'row' } }}>{children}</Stack>;
+}
+
 export function ConnectForm({
   job,
   pressure,
   meters,
+  questions,
+  leakLimit,
+  inputUnit,
+  tag,
+  kind,
+  isSmart,
+  isDifferential,
 }: {
   job: number;
   pressure: readonly ReferenceChoice[];
-  meters: readonly ReferenceChoice[];
+  /** Null where the output is read by eye. */
+  meters: readonly ReferenceChoice[] | null;
+  /** Those of the procedure. */
+  questions: readonly Question[];
+  /** Per cent of span a minute. */
+  leakLimit: number;
+  inputUnit: string;
+  tag: string;
+  kind: ConnectionKind;
+  isSmart: boolean;
+  isDifferential: boolean;
 }) {
   const { answer, isPending, onSubmit } = useAct(connectAction);
+  const [more, setMore] = useState(false);
+  const best = pressure.find(({ unfit }) => unfit === null);
   return (
     <form onSubmit={onSubmit} noValidate>
       <input type="hidden" name="job" value={job} />
-      <Columns columns="1.1fr 1fr">
+      <Columns columns="1.15fr 1fr">
         <Stack sx={{ gap: 1.5 }}>
           <ReferencePick name="pressureReference" title="Pressure reference" choices={pressure} />
-          <ReferencePick name="meter" title="Meter for the output" choices={meters} />
+          {meters !== null && <ReferencePick name="meter" title="Meter for the output" choices={meters} />}
           <TextField name="referenceReason" label="If one that does not fit is used: why" fullWidth />
+          <Sheet title="How it is connected" aside={kind === 'vacuum' ? 'clean, dry, tight' : undefined}>
+            <ConnectionDrawing
+              kind={kind}
+              tag={tag}
+              standard={best?.tag ?? ''}
+              isSmart={isSmart}
+              isDifferential={isDifferential}
+            />
+          </Sheet>
         </Stack>
         <Stack sx={{ gap: 1.5 }}>
           <Sheet title="Before the first point">
             {(Object.keys(CHECK_WORD) as ConnectCheck[]).map((check, index) => (
               <FormControlLabel
                 key={check}
-                sx={{ display: 'flex', minHeight: 44 }}
+                sx={{ display: 'flex', minHeight: 44, my: -0.25 }}
                 control={<Checkbox name="checks" value={check} autoFocus={index === 0} />}
                 label={CHECK_WORD[check]}
               />
             ))}
+            <Stack sx={{ gap: 1, mt: questions.length === 0 ? 0 : 1 }}>
+              {questions.map((question) => (
+                <Asked key={question.key} question={question} />
+              ))}
+            </Stack>
             <TextField name="note" label="If one is left out: why" fullWidth sx={{ mt: 1 }} />
           </Sheet>
           <Sheet title="Ambient conditions">
-            <Stack sx={{ gap: 1.5, flexDirection: { xs: 'column', sm: 'row' } }}>
+            <Row>
               {AMBIENT.map(({ name, label, usual }) => (
                 <TextField
                   key={name}
@@ -140,9 +185,81 @@ export function ConnectForm({
                   label={label}
                   placeholder={usual}
                   autoComplete="off"
-                  slotProps={{ htmlInput: { inputMode: 'decimal' }, inputLabel: { shrink: true } }}
+                  slotProps={shrunk}
                 />
               ))}
+            </Row>
+          </Sheet>
+          <Sheet
+            title="Leak check"
+            aside={`at most ${formatPlain(Number(leakLimit.toPrecision(2)))} % of span a minute`}
+          >
+            <Row>
+              <TextField
+                name="leakStart"
+                label={`Shut in at, ${inputUnit}`}
+                autoComplete="off"
+                slotProps={shrunk}
+              />
+              <TextField name="leakEnd" label={`Later, ${inputUnit}`} autoComplete="off" slotProps={shrunk} />
+              <TextField name="leakMinutes" label="After, minutes" autoComplete="off" slotProps={shrunk} />
+            </Row>
+          </Sheet>
+          <Button onClick={() => setMore(!more)} aria-expanded={more} sx={{ alignSelf: 'flex-start', px: 0 }}>
+            Height difference, second standard, second indication
+          </Button>
+          <Sheet sx={{ display: more ? 'block' : 'none' }}>
+            <Stack sx={{ gap: 1.5 }}>
+              <Row>
+                <TextField
+                  name="heightM"
+                  label="Instrument above the standard, m"
+                  helperText="Below it: with a minus"
+                  autoComplete="off"
+                  fullWidth
+                  slotProps={shrunk}
+                />
+                <TextField
+                  name="liquidDensityKgPerM3"
+                  label="Liquid in the line, kg/m³"
+                  helperText="Water 998; empty for gas"
+                  autoComplete="off"
+                  fullWidth
+                  slotProps={shrunk}
+                />
+              </Row>
+              <TextField
+                select
+                name="secondReference"
+                label="Second standard for part of the points"
+                defaultValue=""
+              >
+                <MenuItem value="" sx={{ minHeight: 44 }}>
+                  none
+                </MenuItem>
+                {pressure.map(({ id, tag: standard, about, unfit }) => (
+                  <MenuItem key={id} value={String(id)} sx={{ minHeight: 44 }}>
+                    {standard} {about}
+                    {unfit === null ? '' : `; alone it does not fit: ${unfit}`}
+                  </MenuItem>
+                ))}
+              </TextField>
+              <TextField select name="secondIndication" label="Read beside the output" defaultValue="">
+                <MenuItem value="" sx={{ minHeight: 44 }}>
+                  nothing else
+                </MenuItem>
+                {SECOND_INDICATIONS.map((one) => (
+                  <MenuItem key={one} value={one} sx={{ minHeight: 44 }}>
+                    {one}
+                  </MenuItem>
+                ))}
+              </TextField>
+              {isSmart && (
+                <FormControlLabel
+                  control={<Checkbox name="readsDigital" value="yes" />}
+                  label="Read the digital value at each point too"
+                />
+              )}
             </Stack>
           </Sheet>
           <Caution>Never vent or disconnect under pressure. {SITE_RULES_FIRST}</Caution>

@@ -1,10 +1,10 @@
-import { formatPlain } from '@barys/core';
-import { STAGES, type JobFile, type Stage } from '@barys/store';
+import { STAGES, toleranceOf, type JobFile, type Stage } from '@barys/store';
 import Box from '@mui/material/Box';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
 import Link from 'next/link';
 import { rangeInWords } from '@/range/rangeInWords';
+import { toleranceInWords } from '@/range/toleranceInWords';
 import { STAGE_WORD } from './words';
 
 /** Which instrument, which job, and the line of stages with the one that is now. */
@@ -27,8 +27,7 @@ export function JobHead({ job }: { job: JobFile }) {
         </Typography>
         <Typography sx={{ fontWeight: 600 }}>{instrument.service}</Typography>
         <Typography variant="body2" sx={{ color: 'text.secondary' }}>
-          {rangeInWords(instrument.configuration)} · ±{formatPlain(instrument.tolerance.percentOfSpan)} % of
-          span
+          {rangeInWords(instrument.configuration)} · {toleranceInWords(toleranceOf(instrument))}
         </Typography>
         <Typography variant="body2" sx={{ color: 'text.secondary', ml: 'auto' }}>
           {job.signedAt !== null ? (
@@ -64,7 +63,11 @@ export function JobHead({ job }: { job: JobFile }) {
           >
             <span>
               {STAGE_WORD[stage]}
-              {skipped.has(stage) ? ' (skipped)' : isPassedOver(stage) ? ' (not needed)' : ''}
+              {isPassedOver(stage) && (
+                <Box component="small" sx={{ display: 'block', fontSize: 12 }}>
+                  {skipped.has(stage) ? ' (skipped)' : ' (not needed)'}
+                </Box>
+              )}
             </span>
           </Box>
         ))}

@@ -1,17 +1,17 @@
 import {
   formatPlain,
   PRESSURE_UNITS,
-  spanTolerance,
   workFigures,
   workReading,
   type Missing,
   type RunEvaluation,
   type Step,
 } from '@barys/core';
-import { evaluateStoredRun, type Run } from '@barys/store';
+import { evaluateStoredRun, limitsOf, type Run } from '@barys/store';
 import Box from '@mui/material/Box';
+import { toleranceInWords } from '@/range/toleranceInWords';
 import { Figure } from '@/ui/Figure';
-import { figuresFor } from '@/ui/figures';
+import { figuresOfRun } from '@/ui/figures';
 import { Facts } from '@/ui/Facts';
 import { VerdictMark } from '@/ui/VerdictMark';
 import { Working } from '@/ui/Working';
@@ -24,7 +24,7 @@ const isExpected = ({ figure }: Missing): boolean => EXPECTED.includes(figure);
 function worked({ madeWith }: Run, evaluation: RunEvaluation): readonly Step[] {
   const { configuration, tolerance } = madeWith;
   const units = { input: PRESSURE_UNITS[configuration.inputUnit].label, output: configuration.outputUnit };
-  const limits = spanTolerance(tolerance.percentOfSpan, tolerance.adjustAbovePercentOfLimit);
+  const limits = limitsOf(tolerance);
   return [
     ...(evaluation.worst === null ? [] : workReading(configuration, limits, evaluation.worst, units)),
     ...workFigures(configuration, evaluation),
@@ -33,11 +33,10 @@ function worked({ madeWith }: Run, evaluation: RunEvaluation): readonly Step[] {
 
 /** The verdict of a run and the figures behind it. */
 export function RunSummary({ run }: { run: Run }) {
-  const figures = figuresFor(run.madeWith.configuration, run.madeWith.meter.resolution);
+  const figures = figuresOfRun(run.madeWith);
   const evaluation = evaluateStoredRun(run);
   const { worst, verdict, zeroErrorPercentSpan, spanErrorPercentSpan, hysteresisPercentSpan, missing } =
     evaluation;
-  const limit = run.madeWith.tolerance.percentOfSpan;
   const ofSpan = (text: string, suffix = '') => (
     <>
       <Figure>{text}</Figure> % of span{suffix}
@@ -63,7 +62,7 @@ export function RunSummary({ run }: { run: Run }) {
                   ` at ${formatPlain(worst.nominalPercent)} % ${worst.direction === 'up' ? 'rising' : 'falling'}`,
                 ),
           ],
-          ['Limit', ofSpan(`±${formatPlain(limit)}`)],
+          ['Limit', toleranceInWords(run.madeWith.tolerance)],
           ['Zero error', signed(zeroErrorPercentSpan)],
           ['Span error', signed(spanErrorPercentSpan)],
           [

@@ -7,12 +7,12 @@ import TableCell from '@mui/material/TableCell';
 import TableHead from '@mui/material/TableHead';
 import TableRow from '@mui/material/TableRow';
 import { Figure } from '@/ui/Figure';
-import { figuresFor } from '@/ui/figures';
+import { figuresOfRun } from '@/ui/figures';
 import { VerdictMark } from '@/ui/VerdictMark';
 
 /** The readings of a run with their errors and verdicts, in the order they were taken. */
 export function RunTable({ run }: { run: Run }) {
-  const figures = figuresFor(run.madeWith.configuration, run.madeWith.meter.resolution);
+  const figures = figuresOfRun(run.madeWith);
   const { readings } = evaluateStoredRun(run);
   return (
     <Box
@@ -28,7 +28,7 @@ export function RunTable({ run }: { run: Run }) {
             <TableCell align="right">Applied, {figures.inputUnit}</TableCell>
             <TableCell align="right">Ideal, {figures.outputUnit}</TableCell>
             <TableCell align="right">Reading, {figures.outputUnit}</TableCell>
-            <TableCell align="right">Error, % of span</TableCell>
+            <TableCell align="right">Error, % of {figures.errorOf}</TableCell>
             <TableCell>Verdict</TableCell>
           </TableRow>
         </TableHead>
@@ -43,7 +43,7 @@ export function RunTable({ run }: { run: Run }) {
                 run.readings[index]?.appliedText,
                 figures.output(judged.expected),
                 run.readings[index]?.outputText,
-                figures.percent(judged.errorPercentSpan),
+                figures.error(judged),
               ].map((text, cell) => (
                 <TableCell key={cell} align="right">
                   <Figure>{text}</Figure>

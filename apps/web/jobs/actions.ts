@@ -19,6 +19,7 @@ import {
   keepMove,
   passAsked,
   reopenAsFound,
+  SECOND_INDICATIONS,
   reviewJob,
   signJob,
   stageOfJob,
@@ -26,6 +27,7 @@ import {
   throwRunAway,
   VALVE_STAGES,
   type Actor,
+  type NewConnection,
   type Queryable,
 } from '@barys/store';
 import { HOOK_UPS, parseTyped, type ValveId } from '@barys/core';
@@ -126,24 +128,66 @@ const typedBetween = (name: string, lowest: number, highest: number, unit: strin
     return z.NEVER;
   });
 
+/** The same, where an empty field stands for a usual value. */
+const typedOr = (name: string, usual: number, lowest: number, highest: number, unit: string) =>
+  z
+    .string()
+    .default('')
+    .transform((text) => (text.trim() === '' ? String(usual) : text))
+    .pipe(typedBetween(name, lowest, highest, unit));
+
 const connectionSchema = z.object({
   pressureReference: z.coerce.number().int().positive('Choose the pressure reference.'),
-  meter: z.coerce.number().int().positive('Choose the meter.'),
+  secondReference: z.union([z.literal(''), z.coerce.number().int().positive()]).default(''),
+  /** Not asked where the output is read by eye. */
+  meter: z.coerce.number().int().positive('Choose the meter.').optional(),
   referenceReason: z.string().max(500),
   temperatureC: typedBetween('Ambient temperature', -60, 85, '°C'),
   humidityPercent: typedBetween('Humidity', 0, 100, '%'),
   barometerHpa: typedBetween('Barometer', 500, 1100, 'hPa'),
   checks: z.array(z.enum(CONNECT_CHECKS)),
+  leakStart: z.string().max(40).default(''),
+  leakEnd: z.string().max(40).default(''),
+  leakMinutes: z.string().max(40).default(''),
+  heightM: typedOr('Height difference', 0, -100, 100, 'm'),
+  liquidDensityKgPerM3: typedOr('Liquid in the line', 0, 0, 20000, 'kg/m³'),
+  secondIndication: z.union([z.literal(''), z.enum(SECOND_INDICATIONS)]).default(''),
+  readsDigital: z.literal('yes').optional(),
   note,
 });
 
+/** A leak check is taken whole or not at all. */
+function leakOf({
+  leakStart,
+  leakEnd,
+  leakMinutes,
+}: z.infer<typeof connectionSchema>): NewConnection['leak'] {
+  if ([leakStart, leakEnd, leakMinutes].every((text) => text.trim() === '')) return null;
+  return {
+    startText: leakStart,
+    endText: leakEnd,
+    minutes: typedBetween('Leak check', 0.1, 1440, 'minutes').parse(leakMinutes),
+  };
+}
+
 export async function connectAction(_before: Answer, form: FormData): Promise<Answer> {
   return onJob(form, (tx, actor, jobId, raw) => {
-    const { temperatureC, humidityPercent, barometerHpa, checks, ...entry } = connectionSchema.parse(raw);
+    const entry = connectionSchema.parse(raw);
+    const { temperatureC, humidityPercent, barometerHpa } = entry;
     return connectJob(tx, actor, jobId, {
-      ...entry,
-      checksDone: checks,
+      pressureReference: entry.pressureReference,
+      secondReference: entry.secondReference === '' ? null : entry.secondReference,
+      meter: entry.meter ?? null,
+      referenceReason: entry.referenceReason,
+      checksDone: entry.checks,
       ambient: { temperatureC, humidityPercent, barometerHpa },
+      leak: leakOf(entry),
+      heightM: entry.heightM,
+      liquidDensityKgPerM3: entry.liquidDensityKgPerM3,
+      secondIndication: entry.secondIndication,
+      readsDigital: entry.readsDigital === 'yes',
+      given: answersIn(raw),
+      note: entry.note,
     });
   });
 }

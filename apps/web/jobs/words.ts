@@ -1,5 +1,14 @@
 /** The words for stages, reasons and checks, in one place. */
-import type { AdjustmentKind, ConnectCheck, DecisionOnRun, JobReason, Standing } from '@barys/store';
+import { formatPlain, PRESSURE_UNITS, type PressureUnit } from '@barys/core';
+import type {
+  AdjustmentKind,
+  ConnectCheck,
+  Connection,
+  DecisionOnRun,
+  JobReason,
+  Leak,
+  Standing,
+} from '@barys/store';
 
 export const STAGE_WORD: Record<Standing, string> = {
   brief: 'Brief',
@@ -23,7 +32,7 @@ export const REASON_WORD: Record<JobReason, string> = {
 };
 
 export const CHECK_WORD: Record<ConnectCheck, string> = {
-  'isolated and vented': 'Isolated and vented as the site requires; zero energy proven',
+  'warmed up': 'Batteries good, reference and meter warmed up',
   'reference zeroed': 'Reference zeroed, open to atmosphere',
   'leak checked': 'Leak check passed at full scale',
   'exercised to full scale': 'Exercised to full scale and back',
@@ -34,6 +43,8 @@ export const ADJUSTMENT_WORD: Record<AdjustmentKind, string> = {
   span: 'Span',
   'sensor trim': 'Sensor trim',
   'output trim': 'Output trim',
+  'mid-scale': 'Mid-scale',
+  'near vacuum': 'Near vacuum',
   linkage: 'Linkage',
   cleaning: 'Cleaning',
   part: 'Part exchanged',
@@ -48,3 +59,18 @@ export const DECISION_WORD: Record<DecisionOnRun, string> = {
   'range change': 'Range change',
   'further tests': 'Further tests',
 };
+
+const short = (value: number): string => formatPlain(Number(value.toPrecision(2)));
+
+export const leakInWords = ({ startText, endText, minutes, percentOfSpanPerMinute, limit }: Leak): string =>
+  `${startText} to ${endText} in ${formatPlain(minutes)} min: ${short(percentOfSpanPerMinute)} % of span a minute, at most ${short(limit)}`;
+
+export const headInWords = (
+  { heightM, liquidDensityKgPerM3, head }: Pick<Connection, 'heightM' | 'liquidDensityKgPerM3' | 'head'>,
+  inputUnit: PressureUnit,
+): string =>
+  `instrument ${formatPlain(Math.abs(heightM))} m ${heightM > 0 ? 'above' : 'below'} the standard, ${
+    liquidDensityKgPerM3 === 0
+      ? 'gas in the line: left out'
+      : `liquid of ${formatPlain(liquidDensityKgPerM3)} kg/m³: it sees ${formatPlain(head)} ${PRESSURE_UNITS[inputUnit].label} more`
+  }`;

@@ -1,5 +1,5 @@
 /** A configuration for tests of what is drawn and said of one. */
-import type { Configuration } from '@barys/store';
+import type { Configuration, MadeWith } from '@barys/store';
 
 export const TEST_CONFIGURATION: Configuration = {
   version: 1,
@@ -15,4 +15,26 @@ export const TEST_CONFIGURATION: Configuration = {
   displayUnit: 'm³',
   displayLow: 0,
   displayHigh: 48,
+  scaleDivision: null,
+};
+
+/** A standard of 0.01 % of its 1000 mbar and nothing else. */
+export const TEST_STANDARD: MadeWith['pressureReference'] = {
+  tag: 'PC-1',
+  name: '',
+  description: 'calibrator',
+  serial: '1',
+  unit: 'mbar',
+  rangeLow: 0,
+  rangeHigh: 1000,
+  resolution: 0,
+  certificate: 'K-1',
+  calibratedOn: '2026-01-01',
+  dueOn: '2027-01-01',
+  percentOfReading: 0,
+  percentOfRange: 0.01,
+  floor: 0,
+  driftPercentOfReadingPerYear: 0,
+  percentOfReadingPerK: 0,
+  uncertaintyPercentOfRange: null,
 };

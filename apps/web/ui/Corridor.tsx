@@ -9,6 +9,7 @@ import {
   type ChartData,
   type ChartDataset,
   type ChartOptions,
+  type Plugin,
 } from 'chart.js';
 import annotation from 'chartjs-plugin-annotation';
 import { Line } from 'react-chartjs-2';
@@ -16,6 +17,34 @@ import { corridorReach, type CorridorPoint } from './corridor';
 import type { Palette } from './palette';
 import { useFontsReady } from './useFontsReady';
 import { usePalette } from './usePalette';
+
+/** Whiskers: how far the uncertainty of each error reaches, drawn behind the marks. */
+const whiskers = (points: readonly CorridorPoint[], palette: Palette): Plugin<'line'> => ({
+  id: 'whiskers',
+  beforeDatasetsDraw({ ctx, scales: { x, y } }) {
+    if (x === undefined || y === undefined) return;
+    ctx.save();
+    ctx.strokeStyle = palette.ink;
+    ctx.lineWidth = 1.2;
+    for (const point of points) {
+      if (point.reach === null) continue;
+      const [at, top, bottom] = [
+        x.getPixelForValue(point.x),
+        y.getPixelForValue(point.y + point.reach),
+        y.getPixelForValue(point.y - point.reach),
+      ];
+      ctx.beginPath();
+      ctx.moveTo(at, top);
+      ctx.lineTo(at, bottom);
+      for (const end of [top, bottom]) {
+        ctx.moveTo(at - 3, end);
+        ctx.lineTo(at + 3, end);
+      }
+      ctx.stroke();
+    }
+    ctx.restore();
+  },
+});
 
 Chart.register(LinearScale, LineController, LineElement, PointElement, annotation);
 
@@ -138,6 +167,7 @@ export function Corridor({
         <Line
           key={isNight ? 'night' : 'paper'}
           data={data}
+          plugins={[whiskers(points, palette)]}
           options={options(corridorReach(points), adjustAbovePercent / 100, palette, isNight)}
           role="img"
           aria-label={`Corridor of errors: ${points.length} readings, ${outside} outside the limit. The figures are in the table.`}
@@ -149,5 +179,5 @@ export function Corridor({
 
 /** What the marks of the corridor mean. */
 export function CorridorKey({ hasAsLeft }: { hasAsLeft: boolean }) {
-  return <span>△ rising, ▽ falling{hasAsLeft ? '; solid as left' : ''}</span>;
+  return <span>△ rising, ▽ falling{hasAsLeft ? '; solid as left' : ''}; bars: uncertainty, k = 2</span>;
 }

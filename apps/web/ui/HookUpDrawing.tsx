@@ -10,6 +10,8 @@ interface Spot {
   readonly x: number;
   readonly y: number;
   readonly isUpright?: boolean;
+  /** Where its name stands; to the right of an upright valve, else below. */
+  readonly side?: 'left' | 'right' | 'below';
 }
 
 type Line = readonly [space: Space, path: string];
@@ -35,15 +37,15 @@ const SIDES: readonly Line[] = [
 ];
 const TAPS = (low: string): Plan['labels'] => [
   [14, HIGH - 14, 'high side tap'],
-  [14, LOW + 24, low],
+  [14, LOW - 14, low],
 ];
 
 const threeValves = (low: string): Plan => ({
   valves: {
     ...BLOCKS,
     equaliser: { x: 205, y: MIDDLE, isUpright: true },
-    'vent-high': { x: 335, y: 34, isUpright: true },
-    'vent-low': { x: 335, y: 216, isUpright: true },
+    'vent-high': { x: 335, y: 34, isUpright: true, side: 'left' },
+    'vent-low': { x: 335, y: 216, isUpright: true, side: 'left' },
   },
   lines: [
     ...PROCESS_LINES,
@@ -78,16 +80,16 @@ const PLANS: Readonly<Record<Arrangement, Plan>> = {
   '5-valve': {
     valves: {
       ...BLOCKS,
-      'equaliser-high': { x: 205, y: 103, isUpright: true },
-      'equaliser-low': { x: 205, y: 147, isUpright: true },
-      vent: { x: 252, y: MIDDLE },
+      'equaliser-high': { x: 215, y: 103, isUpright: true, side: 'left' },
+      'equaliser-low': { x: 215, y: 147, isUpright: true, side: 'left' },
+      vent: { x: 258, y: MIDDLE },
     },
     lines: [
       ...PROCESS_LINES,
       ...SIDES,
-      ['high', `M 205 ${HIGH} V 103`],
-      ['low', `M 205 ${LOW} V 147`],
-      ['middle', `M 205 103 V 147 M 205 ${MIDDLE} H 252`],
+      ['high', `M 215 ${HIGH} V 103`],
+      ['low', `M 215 ${LOW} V 147`],
+      ['middle', `M 215 103 V 147 M 215 ${MIDDLE} H 252`],
       ['atmosphere', `M 252 ${MIDDLE} H 288`],
     ],
     labels: TAPS('low side tap'),
@@ -116,6 +118,25 @@ const description = (arrangement: Arrangement, state: HookUpState): string => {
   const { name, valves } = HOOK_UPS[arrangement];
   return `${name}: ${valves.map(({ id, name: valve }) => `${valve.toLowerCase()} ${state.valves[id] ?? ''}`).join(', ')}`;
 };
+
+function Label({ spot, lines }: { spot: Spot; lines: readonly string[] }) {
+  const side = spot.side ?? (spot.isUpright ? 'right' : 'below');
+  const x = side === 'right' ? 25 : side === 'left' ? -25 : 0;
+  return (
+    <text
+      y={side === 'below' ? 34 : -3}
+      textAnchor={side === 'right' ? 'start' : side === 'left' ? 'end' : 'middle'}
+      fontSize={11.5}
+      fill="var(--ink)"
+    >
+      {lines.map((line, index) => (
+        <tspan key={line} x={x} dy={index === 0 ? 0 : 13} fontWeight={index === 0 ? 400 : 700}>
+          {line}
+        </tspan>
+      ))}
+    </text>
+  );
+}
 
 export function HookUpDrawing({
   arrangement,
@@ -190,15 +211,7 @@ export function HookUpDrawing({
               stroke="var(--ink)"
               strokeWidth={2}
             />
-            <text
-              x={spot.isUpright ? 22 : 0}
-              y={spot.isUpright ? 4 : 30}
-              textAnchor={spot.isUpright ? 'start' : 'middle'}
-              fontSize={12}
-              fill="var(--ink)"
-            >
-              {isOpen ? 'open' : 'closed'}
-            </text>
+            <Label spot={spot} lines={[name, isOpen ? 'open' : 'closed']} />
             <title>{`${name}: ${isOpen ? 'open' : 'closed'}`}</title>
           </g>
         );

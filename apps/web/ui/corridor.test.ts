@@ -1,15 +1,47 @@
 import { expect, it } from 'vitest';
-import { TEST_CONFIGURATION } from '@/test/configuration';
+import { TEST_CONFIGURATION, TEST_STANDARD } from '@/test/configuration';
 import { corridorPoints, corridorReach } from './corridor';
 
 const run = {
   madeWith: {
     configuration: TEST_CONFIGURATION,
-    tolerance: { percentOfSpan: 0.25, adjustAbovePercentOfLimit: 70 },
+    tolerance: {
+      percentOfSpan: 0.25,
+      middlePercentOfSpan: null,
+      percentOfReading: 0,
+      adjustAbovePercentOfLimit: 70,
+    },
+    decisionRule: { kind: 'simple' as const },
+    pressureReference: TEST_STANDARD,
+    secondReference: null,
+    meter: null,
+    head: 0,
+    takenOn: '2026-05-04',
     points: [
-      { position: 1, cycle: 1, direction: 'up' as const, nominalPercent: 0, nominalApplied: 120 },
-      { position: 2, cycle: 1, direction: 'up' as const, nominalPercent: 100, nominalApplied: 620 },
-      { position: 3, cycle: 1, direction: 'down' as const, nominalPercent: 0, nominalApplied: 120 },
+      {
+        position: 1,
+        cycle: 1,
+        direction: 'up' as const,
+        nominalPercent: 0,
+        nominalApplied: 120,
+        standard: 'first' as const,
+      },
+      {
+        position: 2,
+        cycle: 1,
+        direction: 'up' as const,
+        nominalPercent: 100,
+        nominalApplied: 620,
+        standard: 'first' as const,
+      },
+      {
+        position: 3,
+        cycle: 1,
+        direction: 'down' as const,
+        nominalPercent: 0,
+        nominalApplied: 120,
+        standard: 'first' as const,
+      },
     ],
   },
   readings: [
@@ -35,6 +67,12 @@ it('a reading stands at the input applied, not at the nominal one', () => {
 
 it('the axis reaches a little past the limit, and as far as the worst reading needs', () => {
   expect(corridorReach([])).toBe(1.35);
-  expect(corridorReach([{ x: 0, y: -1.1, direction: 'up' }])).toBe(1.35);
-  expect(corridorReach([{ x: 0, y: -20, direction: 'up' }])).toBeCloseTo(22.4, 12);
+  expect(corridorReach([{ x: 0, y: -1.1, direction: 'up', reach: null }])).toBe(1.35);
+  expect(corridorReach([{ x: 0, y: -20, direction: 'up', reach: null }])).toBeCloseTo(22.4, 12);
+});
+
+it('the uncertainty of an error reaches as far as it is of the limit', () => {
+  const [first] = corridorPoints(run);
+  // 0.1 mbar of 500 as a rectangle is 0.11547 mbar with k = 2; the limit is 1.25 mbar.
+  expect(first?.reach).toBeCloseTo(0.2 / Math.sqrt(3) / 1.25, 9);
 });

@@ -8,13 +8,24 @@ export interface CorridorPoint {
   /** Error as a part of the limit. */
   readonly y: number;
   readonly direction: Direction;
+  /** Expanded uncertainty of the error as a part of the limit, for the whiskers; null where it is not known. */
+  readonly reach: number | null;
 }
 
 export function corridorPoints(run: StoredRun): CorridorPoint[] {
   const { lrv, urv } = run.madeWith.configuration;
-  return evaluateStoredRun(run).readings.flatMap(({ applied, errorOfLimit, direction }) =>
+  return evaluateStoredRun(run).readings.flatMap(({ applied, errorOfLimit, direction, limit, uncertainty }) =>
     // Where the limit is zero an error has no place in units of it; the table beside the drawing has it.
-    errorOfLimit === null ? [] : [{ x: ((applied - lrv) / (urv - lrv)) * 100, y: errorOfLimit, direction }],
+    errorOfLimit === null
+      ? []
+      : [
+          {
+            x: ((applied - lrv) / (urv - lrv)) * 100,
+            y: errorOfLimit,
+            direction,
+            reach: uncertainty === undefined || limit === 0 ? null : uncertainty / limit,
+          },
+        ],
   );
 }
 

@@ -1,16 +1,27 @@
 /** How finely the figures of one instrument are shown: by what the reference and the meter resolve. */
 import {
+  convertPressure,
   decimalsForResolution,
   formatFixed,
   formatSigned,
+  isPressureUnit,
   outputSpan,
   PRESSURE_UNITS,
   resolutionForSpan,
+  type JudgedReading,
 } from '@barys/core';
-import type { Configuration } from '@barys/store';
+import type { Configuration, MadeWith } from '@barys/store';
 
-/** The customary last digit of a loop meter, mA; used until a meter is chosen. */
+/** The customary last digit of a loop meter, mA. */
 const USUAL_METER_RESOLUTION = 0.001;
+
+/** What the output is read to until a meter is chosen: half a division by eye, else what its span justifies. */
+const usualResolution = (configuration: Configuration): number =>
+  configuration.scaleDivision !== null
+    ? configuration.scaleDivision / 2
+    : configuration.outputUnit === 'mA'
+      ? USUAL_METER_RESOLUTION
+      : resolutionForSpan(outputSpan(configuration));
 
 export interface Figures {
   readonly inputUnit: string;
@@ -23,27 +34,66 @@ export interface Figures {
   percent(value: number): string;
   /** The same without a sign, for amounts that have none. */
   amount(value: number): string;
+  /** What errors are a per cent of. */
+  readonly errorOf: 'span' | 'reading';
+  /** The error of a reading in per cent of that, signed, without the sign of per cent. */
+  error(judged: Pick<JudgedReading, 'errorPercentSpan' | 'errorOutput' | 'expected'>): string;
 }
 
+/** Enough for the lowest decade of a range over six of them. */
+const MOST_MORE_DECIMALS = 5;
+
 /**
- * A point that does not fall on the usual last digit is shown whole where two more digits do that: 31.25 of 500, which
+ * A point that does not fall on the usual last digit is shown whole where some more digits do that: 31.25 of 500, which
  * would be set as 31.3 otherwise. One that never ends, such as a third, keeps the usual digits.
  */
 function decimalsFor(value: number, usual: number): number {
-  for (let decimals = usual; decimals <= usual + 2; decimals += 1)
+  for (let decimals = usual; decimals <= usual + MOST_MORE_DECIMALS; decimals += 1)
     if (Math.abs(Number(value.toFixed(decimals)) - value) <= 1e-12 * Math.abs(value)) return decimals;
   return usual;
 }
 
-export function figuresFor(configuration: Configuration, meterResolution = USUAL_METER_RESOLUTION): Figures {
+/**
+ * How finely a run is shown: as its meter resolves, or as its scale is read by eye. Errors are of span, but of the
+ * reading where the limit is of the reading alone.
+ */
+export function figuresOfRun(madeWith: Pick<MadeWith, 'configuration' | 'meter' | 'tolerance'>): Figures {
+  const figures = figuresOfMeter(madeWith);
+  const { percentOfSpan, percentOfReading } = madeWith.tolerance;
+  if (percentOfSpan > 0 || percentOfReading === 0) return figures;
+  return {
+    ...figures,
+    errorOf: 'reading',
+    error: ({ errorOutput, expected }) =>
+      expected === 0 ? '–' : formatSigned((errorOutput / Math.abs(expected)) * 100, 1),
+  };
+}
+
+function figuresOfMeter({ configuration, meter }: Pick<MadeWith, 'configuration' | 'meter'>): Figures {
+  if (meter === null) return figuresFor(configuration);
+  const { outputUnit } = configuration;
+  const { unit, resolution } = meter;
+  if (isPressureUnit(outputUnit) && isPressureUnit(unit))
+    return figuresFor(configuration, convertPressure(resolution, unit, outputUnit));
+  return figuresFor(configuration, unit === 'V' && outputUnit === 'mV' ? resolution * 1000 : resolution);
+}
+
+export function figuresFor(
+  configuration: Configuration,
+  meterResolution = usualResolution(configuration),
+): Figures {
   const inputDecimals = decimalsForResolution(resolutionForSpan(configuration.urv - configuration.lrv));
   const outputDecimals = decimalsForResolution(meterResolution);
   const percentDecimals = decimalsForResolution((meterResolution / outputSpan(configuration)) * 100);
   return {
     inputUnit: PRESSURE_UNITS[configuration.inputUnit].label,
-    outputUnit: configuration.outputUnit,
+    outputUnit: isPressureUnit(configuration.outputUnit)
+      ? PRESSURE_UNITS[configuration.outputUnit].label
+      : configuration.outputUnit,
     input: (value) => formatFixed(value, decimalsFor(value, inputDecimals)),
     output: (value) => formatFixed(value, outputDecimals),
+    errorOf: 'span',
+    error: ({ errorPercentSpan }) => formatSigned(errorPercentSpan, percentDecimals),
     percent: (value) => formatSigned(value, percentDecimals),
     amount: (value) => formatFixed(value, percentDecimals),
   };

@@ -1,6 +1,7 @@
 export * from './conformity';
 export * from './corrections';
 export { CoreError, describeProblem, type Problem } from './errors';
+export { withoutNoise } from './exact';
 export { evaluateFormula, parseFormula } from './formula';
 export * from './hookup';
 export * from './procedure';

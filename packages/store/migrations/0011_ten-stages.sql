@@ -102,6 +102,6 @@ grant select, insert on run_thrown_away to barys_app;
 
 alter table adjustment drop constraint adjustment_kind_check, drop constraint adjustment_check;
 alter table adjustment
-  add constraint adjustment_kind_check check (kind in ('zero', 'span', 'sensor trim', 'output trim', 'linkage',
-    'cleaning', 'part', 'other')),
+  add constraint adjustment_kind_check check (kind in ('zero', 'span', 'sensor trim', 'output trim', 'mid-scale',
+    'near vacuum', 'linkage', 'cleaning', 'part', 'other')),
   add constraint adjustment_described check (kind not in ('cleaning', 'part', 'other') or description <> '');

@@ -1,8 +1,10 @@
 /** The log of what was done to an instrument between as found and as left. */
-import { parseTyped } from '@barys/core';
+import { convertPressure, parseTyped } from '@barys/core';
 import { appendToTrail } from './audit';
 import type { Queryable } from './database';
+import { connectionOfJob } from './connections';
 import { StoreError } from './errors';
+import { findInstrument } from './instruments';
 import { lockJobAt } from './job-stages';
 import { requireWorker, type Actor } from './people';
 
@@ -11,6 +13,8 @@ export const ADJUSTMENT_KINDS = [
   'span',
   'sensor trim',
   'output trim',
+  'mid-scale',
+  'near vacuum',
   'linkage',
   'cleaning',
   'part',
@@ -54,11 +58,37 @@ export async function currentPass(db: Queryable, jobId: number): Promise<number>
   return row?.pass ?? 1;
 }
 
+/** Above this share of the barometer a pressure counts as atmosphere. */
+const NEAR_ATMOSPHERE = 0.8;
+
+/**
+ * The barometer moves, so neither the span of a vacuum gauge nor the zero of an absolute transmitter is set at it: usual
+ * practice.
+ */
+async function refuseAtAtmosphere(
+  tx: Queryable,
+  jobId: number,
+  instrumentId: number,
+  what: AdjustmentKind,
+  applied: number,
+): Promise<void> {
+  const { kind, configuration } = await findInstrument(tx, { id: instrumentId });
+  const isSpanOfVacuum = kind === 'vacuum' && what === 'span';
+  const isZeroOfAbsolute = kind === 'absolute' && what === 'zero';
+  if (!isSpanOfVacuum && !isZeroOfAbsolute) return;
+  const barometerHpa = (await connectionOfJob(tx, jobId))?.ambient.barometerHpa ?? 1013;
+  if (convertPressure(applied, configuration.inputUnit, 'hPa') < NEAR_ATMOSPHERE * barometerHpa) return;
+  throw new StoreError({
+    code: 'at-atmosphere',
+    what: isSpanOfVacuum ? 'The span of a vacuum gauge' : 'The zero of an absolute transmitter',
+  });
+}
+
 export type NewAdjustment = Omit<Adjustment, 'id' | 'pass' | 'madeBy' | 'madeAt'>;
 
 /**
  * Logs one adjustment with what the output was before and after.
- * @throws StoreError `wrong-stage`, `reason-needed`, `unknown-person`, `not-allowed`; CoreError for text that is no number
+ * @throws StoreError `wrong-stage`, `reason-needed`, `at-atmosphere`, `unknown-person`, `not-allowed`; CoreError for text that is no number
  */
 export async function logAdjustment(
   tx: Queryable,
@@ -67,13 +97,14 @@ export async function logAdjustment(
   entry: NewAdjustment,
 ): Promise<void> {
   await requireWorker(tx, actor);
-  await lockJobAt(tx, jobId, 'adjust');
+  const { instrumentId } = await lockJobAt(tx, jobId, 'adjust');
   const description = entry.description.trim();
   if (NEED_WORDS.has(entry.kind) && description === '')
     throw new StoreError({ code: 'reason-needed', why: 'what was done: the record keeps it in words' });
   const [at, before, after] = [entry.atAppliedText, entry.beforeText, entry.afterText].map(parseTyped);
   if (at === undefined || before === undefined || after === undefined)
     throw new Error('three texts give three numbers');
+  await refuseAtAtmosphere(tx, jobId, instrumentId, entry.kind, at.value);
   const pass = await currentPass(tx, jobId);
   await tx.query(
     `insert into adjustment (job_id, pass, kind, description, at_applied_text, at_applied, before_text, before_output,

@@ -35,6 +35,11 @@ const shape = z.object({
   displayUnit: z.string().trim().max(20),
   displayLow: number('The display at 0 %'),
   displayHigh: number('The display at 100 %'),
+  /** Between two marks of a scale that is read by eye, in the output unit; null where it is read by a meter. */
+  scaleDivision: number('The scale division')
+    .positive('The scale division must be greater than zero.')
+    .nullable()
+    .default(null),
 });
 
 export const configurationSchema = shape
@@ -71,7 +76,7 @@ export type ConfigurationVersion = Configuration & {
 export const CONFIGURATION_JSON = `json_build_object('version', version, 'inputUnit', input_unit, 'lrv', lrv,
   'urv', urv, 'signal', signal, 'outputUnit', output_unit, 'outputLow', output_low, 'outputHigh', output_high,
   'transferFunction', transfer_function, 'dampingS', damping_s, 'displayUnit', display_unit,
-  'displayLow', display_low, 'displayHigh', display_high, 'madeBy', person.name, 'madeAt', made_at,
+  'displayLow', display_low, 'displayHigh', display_high, 'scaleDivision', scale_division, 'madeBy', person.name, 'madeAt', made_at,
   'reason', reason)`;
 
 export const toVersion = (row: ConfigurationVersion): ConfigurationVersion => ({
@@ -114,9 +119,9 @@ export async function addConfiguration(
     throw new StoreError({ code: 'range-unfit', why: `The body ${body.model} does not have this output.` });
   const [row] = await tx.query<{ version: number }>(
     `insert into configuration (instrument_id, version, input_unit, lrv, urv, signal, output_unit, output_low,
-       output_high, transfer_function, damping_s, display_unit, display_low, display_high, made_by, made_at, reason)
+       output_high, transfer_function, damping_s, display_unit, display_low, display_high, scale_division, made_by, made_at, reason)
      values ($1, (select coalesce(max(version), 0) + 1 from configuration where instrument_id = $1), $2, $3, $4, $5,
-       $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16) returning version`,
+       $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16, $17) returning version`,
     [
       instrumentId,
       entry.inputUnit,
@@ -131,6 +136,7 @@ export async function addConfiguration(
       entry.displayUnit,
       entry.displayLow,
       entry.displayHigh,
+      entry.scaleDivision,
       actor.personId,
       actor.at,
       reason,

@@ -1,13 +1,24 @@
 /** What a job was connected to, and the conditions around it. */
+import {
+  convertPressure,
+  formatPlain,
+  inputSpan,
+  liquidHead,
+  parseTyped,
+  plannedPoints,
+  STANDARD_GRAVITY_M_PER_S2,
+  withoutNoise,
+} from '@barys/core';
 import { appendToTrail } from './audit';
 import type { Queryable } from './database';
 import { StoreError } from './errors';
-import { findInstrument } from './instruments';
+import { findInstrument, toleranceOf, type Instrument } from './instruments';
 import { lockJobAt, moveJob } from './job-stages';
 import { requireWorker, type Actor } from './people';
-import { fitOf, quantityWanted, type Side } from './reference-fit';
+import { betterStandard, fitOf, quantityWanted, type Side } from './reference-fit';
 import { findReference, type Reference } from './references';
 import { startRun } from './runs';
+import { answersOf, questionsAt, unanswered } from './stage-questions';
 
 export interface Ambient {
   readonly temperatureC: number;
@@ -17,64 +28,187 @@ export interface Ambient {
 
 /** Asked before the first point; each is ticked or not, and the record says which. */
 export const CONNECT_CHECKS = [
-  'isolated and vented',
+  'warmed up',
   'reference zeroed',
   'leak checked',
   'exercised to full scale',
 ] as const;
 export type ConnectCheck = (typeof CONNECT_CHECKS)[number];
 
+/** Indications that can be read beside the output at the same points. */
+export const SECOND_INDICATIONS = ['own display', 'panel meter', 'computer input'] as const;
+
+/** A leak check: pumped up, shut in, and looked at again. */
+export interface Leak {
+  readonly startText: string;
+  readonly endText: string;
+  readonly minutes: number;
+  /** Pressure lost, per cent of span a minute; negative where it rose. */
+  readonly percentOfSpanPerMinute: number;
+  readonly limit: number;
+}
+
 export interface Connection {
   readonly pressureReference: Reference;
-  readonly meter: Reference;
+  readonly secondReference: Reference | null;
+  /** Null where the output is read by eye. */
+  readonly meter: Reference | null;
   readonly ambient: Ambient;
   readonly checksDone: readonly ConnectCheck[];
-  /** Why a reference was used that did not fit; empty where both did. */
+  /** Why a reference was used that did not fit; empty where all did. */
   readonly referenceReason: string;
+  readonly leak: Leak | null;
+  /** Height of the instrument above the standard. */
+  readonly heightM: number;
+  readonly liquidDensityKgPerM3: number;
+  /** What the instrument sees more than the standard, in the input unit. */
+  readonly head: number;
+  readonly readsDigital: boolean;
+  readonly secondIndication: string;
   readonly madeBy: string;
   readonly madeAt: Date;
 }
 
+type ConnectionRow = Omit<Connection, 'pressureReference' | 'secondReference' | 'meter'> & {
+  pressureModuleId: number;
+  secondModuleId: number | null;
+  meterModuleId: number | null;
+};
+
 /** The connection in force for a job: the last one made. */
 export async function connectionOfJob(db: Queryable, jobId: number): Promise<Connection | null> {
-  const [row] = await db.query<{
-    pressureModuleId: number;
-    meterModuleId: number;
-    ambient: Ambient;
-    checksDone: ConnectCheck[];
-    referenceReason: string;
-    madeBy: string;
-    madeAt: Date;
-  }>(
-    `select pressure_module_id as "pressureModuleId", meter_module_id as "meterModuleId",
+  const [row] = await db.query<ConnectionRow>(
+    `select pressure_module_id as "pressureModuleId", second_module_id as "secondModuleId",
+       meter_module_id as "meterModuleId",
        json_build_object('temperatureC', ambient_c, 'humidityPercent', humidity_percent,
          'barometerHpa', barometer_hpa) as ambient,
-       checks_done as "checksDone", reference_reason as "referenceReason", person.name as "madeBy",
-       made_at as "madeAt"
+       checks_done as "checksDone", reference_reason as "referenceReason", leak, height_m as "heightM",
+       liquid_density as "liquidDensityKgPerM3", head, reads_digital as "readsDigital",
+       second_indication as "secondIndication", person.name as "madeBy", made_at as "madeAt"
      from connection join person on person.id = made_by where job_id = $1 order by connection.id desc limit 1`,
     [jobId],
   );
   if (row === undefined) return null;
-  const { pressureModuleId, meterModuleId, ...rest } = row;
-  const pressureReference = await findReference(db, pressureModuleId);
-  return { ...rest, pressureReference, meter: await findReference(db, meterModuleId) };
+  const { pressureModuleId, secondModuleId, meterModuleId, ...rest } = row;
+  return {
+    ...rest,
+    pressureReference: await findReference(db, pressureModuleId),
+    secondReference: secondModuleId === null ? null : await findReference(db, secondModuleId),
+    meter: meterModuleId === null ? null : await findReference(db, meterModuleId),
+  };
 }
 
 export interface NewConnection {
   /** Numbers of the modules used. */
   readonly pressureReference: number;
-  readonly meter: number;
+  readonly secondReference: number | null;
+  readonly meter: number | null;
   /** Why a reference is used that does not fit; needed when one is. */
   readonly referenceReason: string;
   readonly ambient: Ambient;
   readonly checksDone: readonly ConnectCheck[];
-  /** Why a check was left out; needed when one is. */
+  /** Null where no figures were taken. */
+  readonly leak: { readonly startText: string; readonly endText: string; readonly minutes: number } | null;
+  readonly heightM: number;
+  readonly liquidDensityKgPerM3: number;
+  readonly readsDigital: boolean;
+  readonly secondIndication: string;
+  /** Answers to the questions of the procedure, by their key. */
+  readonly given: Readonly<Record<string, string>>;
+  /** Why a check was left out, or a leak accepted; needed when one is. */
   readonly note: string;
+}
+
+/** A leak is looked for down to a tenth of the tolerance a minute: common practice. */
+export const leakLimit = (instrument: Instrument): number => {
+  const { percentOfSpan, percentOfReading } = toleranceOf(instrument);
+  return (percentOfSpan + percentOfReading) / 10;
+};
+
+/** Air outside, which lifts the line as it lifts all else: common practice at room temperature, sea level. */
+const AIR_DENSITY_KG_PER_M3 = 1.2;
+
+/** What a line of liquid up to the instrument takes from what it sees, in the input unit. Gas is left out. */
+function headOf(
+  { configuration, kind }: Instrument,
+  { heightM, liquidDensityKgPerM3 }: Pick<NewConnection, 'heightM' | 'liquidDensityKgPerM3'>,
+): number {
+  if (heightM === 0 || liquidDensityKgPerM3 === 0) return 0;
+  const { correctionPa } = liquidHead({
+    pressurePa: 0,
+    liquidDensityKgPerM3,
+    airDensityKgPerM3: kind === 'gauge' || kind === 'compound' ? AIR_DENSITY_KG_PER_M3 : 0,
+    heightM,
+    gravityMPerS2: STANDARD_GRAVITY_M_PER_S2,
+  });
+  // Six significant digits: more than a height in millimetres can say.
+  return Number(convertPressure(correctionPa, 'Pa', configuration.inputUnit).toPrecision(6));
+}
+
+function leakOf(instrument: Instrument, entry: NonNullable<NewConnection['leak']>): Leak {
+  const [start, end] = [parseTyped(entry.startText), parseTyped(entry.endText)];
+  const lost = ((start.value - end.value) / inputSpan(instrument.configuration)) * 100;
+  return {
+    startText: start.text,
+    endText: end.text,
+    minutes: entry.minutes,
+    percentOfSpanPerMinute: withoutNoise(lost / entry.minutes) + 0,
+    limit: leakLimit(instrument),
+  };
+}
+
+/** Refuses references that do not measure what is asked, and, without a reason, those that do not fit. */
+async function chosen(
+  tx: Queryable,
+  actor: Actor,
+  instrument: Instrument,
+  entry: NewConnection,
+): Promise<Pick<Connection, 'pressureReference' | 'secondReference' | 'meter'>> {
+  const choose = async (id: number, side: Side): Promise<Reference> => {
+    const reference = await findReference(tx, id);
+    if (reference.quantity !== quantityWanted(instrument, side))
+      throw new StoreError({
+        code: 'reference-unfit',
+        tag: reference.tag,
+        why: `it measures ${reference.quantity}`,
+      });
+    const isShared = side === 'input' && entry.secondReference !== null;
+    const { unfit } = fitOf(reference, instrument, side, actor.today, isShared);
+    if (unfit !== null && entry.referenceReason.trim() === '')
+      throw new StoreError({ code: 'reference-reason-needed', tag: reference.tag, why: unfit });
+    return reference;
+  };
+  const isMeterWanted = quantityWanted(instrument, 'output') !== null;
+  if (isMeterWanted && entry.meter === null)
+    throw new StoreError({ code: 'reason-needed', why: 'which meter reads the output' });
+  const pressureReference = await choose(entry.pressureReference, 'input');
+  const secondReference =
+    entry.secondReference === null ? null : await choose(entry.secondReference, 'input');
+  if (secondReference !== null && entry.referenceReason.trim() === '')
+    requireReach(instrument, actor, pressureReference, secondReference);
+  return {
+    pressureReference,
+    secondReference,
+    meter: isMeterWanted && entry.meter !== null ? await choose(entry.meter, 'output') : null,
+  };
+}
+
+/** Refuses two standards that leave a point to neither. */
+function requireReach(instrument: Instrument, { today }: Actor, first: Reference, second: Reference): void {
+  const { configuration, procedure } = instrument;
+  for (const { applied } of plannedPoints(procedure.content, configuration))
+    if (betterStandard(first, second, applied, configuration.inputUnit, today) === null)
+      throw new StoreError({
+        code: 'reference-reason-needed',
+        tag: `${first.tag} with ${second.tag}`,
+        why: `neither reaches ${formatPlain(applied)} ${configuration.inputUnit}`,
+      });
 }
 
 /**
  * Keeps the connection, begins the as-found run and moves the job to it.
- * @throws StoreError `reference-unfit`, `reference-reason-needed`, `reason-needed`, `wrong-stage`, `no-such`, `unknown-person`, `not-allowed`
+ * @throws StoreError `reference-unfit`, `reference-reason-needed`, `reason-needed`, `unanswered`, `wrong-stage`, `no-such`,
+ *   `unknown-person`, `not-allowed`; CoreError for a leak check that is no number
  */
 export async function connectJob(
   tx: Queryable,
@@ -85,53 +219,66 @@ export async function connectJob(
   await requireWorker(tx, actor);
   const { instrumentId } = await lockJobAt(tx, jobId, 'connect');
   const instrument = await findInstrument(tx, { id: instrumentId });
-  const choose = async (id: number, side: Side): Promise<Reference> => {
-    const reference = await findReference(tx, id);
-    if (reference.quantity !== quantityWanted(instrument, side))
-      throw new StoreError({
-        code: 'reference-unfit',
-        tag: reference.tag,
-        why: `it measures ${reference.quantity}`,
-      });
-    const { unfit } = fitOf(reference, instrument, side, actor.today);
-    if (unfit !== null && entry.referenceReason.trim() === '')
-      throw new StoreError({ code: 'reference-reason-needed', tag: reference.tag, why: unfit });
-    return reference;
-  };
+  const note = entry.note.trim();
   const left = CONNECT_CHECKS.filter((check) => !entry.checksDone.includes(check));
-  if (left.length > 0 && entry.note.trim() === '')
+  if (left.length > 0 && note === '')
     throw new StoreError({ code: 'reason-needed', why: `not ticked is "${left.join('", "')}"` });
-  const pressureReference = await choose(entry.pressureReference, 'input');
-  const meter = await choose(entry.meter, 'output');
+  const questions = questionsAt('connect', instrument);
+  const open = unanswered(questions, entry.given);
+  if (open.length > 0 && note === '')
+    throw new StoreError({ code: 'unanswered', questions: open.map(({ text }) => text) });
+  const leak = entry.leak === null ? null : leakOf(instrument, entry.leak);
+  if (leak !== null && leak.percentOfSpanPerMinute > leak.limit && note === '')
+    throw new StoreError({
+      code: 'reason-needed',
+      why: `the line loses ${formatPlain(Number(leak.percentOfSpanPerMinute.toPrecision(2)))} % of span a minute, more than ${formatPlain(leak.limit)} %; find the leak, or say why it does not matter`,
+    });
+  const references = await chosen(tx, actor, instrument, entry);
+  const head = headOf(instrument, entry);
   const { temperatureC, humidityPercent, barometerHpa } = entry.ambient;
   await tx.query(
-    `insert into connection (job_id, pressure_module_id, meter_module_id, ambient_c, humidity_percent, barometer_hpa,
-       checks_done, reference_reason, made_by, made_at) values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)`,
+    `insert into connection (job_id, pressure_module_id, second_module_id, meter_module_id, ambient_c, humidity_percent,
+       barometer_hpa, checks_done, reference_reason, leak, height_m, liquid_density, head, reads_digital,
+       second_indication, made_by, made_at)
+     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16, $17)`,
     [
       jobId,
-      pressureReference.id,
-      meter.id,
+      references.pressureReference.id,
+      references.secondReference?.id ?? null,
+      references.meter?.id ?? null,
       temperatureC,
       humidityPercent,
       barometerHpa,
       entry.checksDone,
       entry.referenceReason.trim(),
+      leak === null ? null : JSON.stringify(leak),
+      entry.heightM,
+      entry.liquidDensityKgPerM3,
+      head,
+      entry.readsDigital,
+      entry.secondIndication,
       actor.personId,
       actor.at,
     ],
   );
-  await moveJob(tx, actor, jobId, { from: 'connect', to: 'as-found', note: entry.note.trim() });
+  const answers = answersOf(questions, entry.given);
+  await moveJob(tx, actor, jobId, { from: 'connect', to: 'as-found', note, answers });
   const connection = await connectionOfJob(tx, jobId);
   if (connection === null) throw new Error('the connection just inserted is not there');
   await startRun(tx, actor, jobId, { kind: 'as-found', pass: 1 }, instrument, connection);
+  const { given: _given, ...detail } = entry;
   await appendToTrail(tx, actor, {
     act: 'connect',
     subject: { kind: 'job', id: jobId },
     detail: {
-      ...entry,
-      pressureReference: pressureReference.tag,
-      meter: meter.tag,
-      note: entry.note.trim(),
+      ...detail,
+      leak,
+      head,
+      answers,
+      pressureReference: references.pressureReference.tag,
+      secondReference: references.secondReference?.tag ?? null,
+      meter: references.meter?.tag ?? null,
+      note,
     },
   });
 }

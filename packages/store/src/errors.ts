@@ -22,6 +22,7 @@ export type Refusal =
   | { code: 'unanswered'; questions: readonly string[] }
   | { code: 'valves-not-right'; lacks: readonly string[] }
   | { code: 'own-work' }
+  | { code: 'at-atmosphere'; what: string }
   | { code: 'returning-already' }
   | { code: 'not-first' }
   | { code: 'last-administrator' }
@@ -81,6 +82,8 @@ function describeRefusal(refusal: Refusal): string {
       return `The valves do not stand right yet: ${refusal.lacks.join(' ')}`;
     case 'returning-already':
       return 'Valves were already moved back. Bring the instrument back to service, then open another job.';
+    case 'at-atmosphere':
+      return `${refusal.what} is not set at atmosphere: the barometer moves, and the setting would move with it. Pump down first.`;
     case 'own-work':
       return 'Here a second person reviews: somebody who neither read nor signed this job.';
     case 'not-first':

@@ -1,40 +1,142 @@
 /** The core's figures for a stored run. Free of PostgreSQL, so that a browser can judge what it has just sent. */
-import { evaluateRun, spanTolerance, type RunEvaluation, type RunReading } from '@barys/core';
+import {
+  atInstrument,
+  convertPressure,
+  errorUncertainty,
+  evaluateRun,
+  isPressureUnit,
+  type RunEvaluation,
+  type RunReading,
+  type Tolerance,
+} from '@barys/core';
 import { StoreError } from './errors';
+import type { SpanTolerance } from './instruments';
+import type { PointMark } from './point-marks';
+import { accuracyAt, uncertaintyAt } from './reference-accuracy';
 import type { MadeWith, Reading } from './runs';
 
+/** What of a run's copy its judgement rests on. */
+export type JudgedBy = Pick<
+  MadeWith,
+  | 'configuration'
+  | 'tolerance'
+  | 'decisionRule'
+  | 'points'
+  | 'pressureReference'
+  | 'secondReference'
+  | 'meter'
+  | 'head'
+  | 'takenOn'
+>;
+
 export interface StoredRun {
-  readonly madeWith: Pick<MadeWith, 'configuration' | 'tolerance' | 'points'>;
+  readonly madeWith: JudgedBy;
   readonly readings: readonly Pick<Reading, 'position' | 'applied' | 'output'>[];
+  /** Points at which nothing was read, and why that is so is kept. */
+  readonly marks?: readonly Pick<PointMark, 'position' | 'kind'>[];
 }
 
-/** Points of a run that have no reading yet. */
-export function missingPoints(run: StoredRun): number {
-  return run.madeWith.points.length - run.readings.length;
+/** Points that have neither a reading nor a word on why there is none. */
+export function openPoints({ madeWith, readings, marks = [] }: StoredRun): MadeWith['points'] {
+  const done = new Set([
+    ...readings.map(({ position }) => position),
+    ...marks.filter(({ kind }) => kind === 'no reading').map(({ position }) => position),
+  ]);
+  return madeWith.points.filter(({ position }) => !done.has(position));
 }
+
+export const missingPoints = (run: StoredRun): number => openPoints(run).length;
+
+/** The limit as the core takes it; in the output's unit. */
+export function limitsOf(tolerance: SpanTolerance): Tolerance {
+  const { percentOfSpan, middlePercentOfSpan, percentOfReading, adjustAbovePercentOfLimit } = tolerance;
+  return {
+    terms: [
+      ...(middlePercentOfSpan === null
+        ? [{ kind: 'percent-of-span' as const, percent: percentOfSpan }]
+        : [
+            {
+              kind: 'percent-of-span-in-zones' as const,
+              middlePercent: middlePercentOfSpan,
+              outerPercent: percentOfSpan,
+            },
+          ]),
+      ...(percentOfReading === 0
+        ? []
+        : [{ kind: 'percent-of-reading' as const, percent: percentOfReading, of: 'applied' as const }]),
+    ],
+    combine: 'sum',
+    domain: 'output',
+    adjustAbovePercentOfLimit,
+  };
+}
+
+/** The standard that a point was, or is to be, measured with. */
+export const standardAt = (
+  { pressureReference, secondReference }: Pick<MadeWith, 'pressureReference' | 'secondReference'>,
+  point: Pick<MadeWith['points'][number], 'standard'>,
+): MadeWith['pressureReference'] =>
+  point.standard === 'second' && secondReference !== null ? secondReference : pressureReference;
 
 /**
- * The readings of a run as the core takes them, in the order of `run.readings`.
- * @throws StoreError `no-such-point`
+ * Expanded uncertainty (k = 2) of the error of a reading, in the output unit. A certificate that does not say its
+ * uncertainty leaves the specification to stand for it.
  */
-export function readingsOf(run: StoredRun): RunReading[] {
-  const { points } = run.madeWith;
-  return run.readings.map(({ position, applied, output }) => {
-    const point = points.find((one) => one.position === position);
-    if (point === undefined) throw new StoreError({ code: 'no-such-point', position });
-    const { cycle, direction, nominalPercent } = point;
-    return { cycle, direction, nominalPercent, applied, output };
+export function uncertaintyOfReading(
+  madeWith: JudgedBy,
+  point: MadeWith['points'][number],
+  applied: number,
+  output: number,
+): number {
+  const { configuration, meter, takenOn } = madeWith;
+  const expandedAt = (reference: MadeWith['pressureReference'], value: number): number =>
+    uncertaintyAt(reference, value, { today: takenOn }) ??
+    (2 * accuracyAt(reference, value, { today: takenOn })) / Math.sqrt(3);
+  const standard = standardAt(madeWith, point);
+  const [toStandard, fromStandard] = betweenUnits(configuration.inputUnit, standard);
+  const [toMeter, fromMeter] =
+    meter === null ? [Number, Number] : betweenUnits(configuration.outputUnit, meter);
+  return errorUncertainty(configuration, applied, {
+    standardInput: Math.abs(fromStandard(expandedAt(standard, toStandard(applied)))),
+    standardStepInput: Math.abs(fromStandard(standard.resolution)),
+    meterOutput: meter === null ? 0 : Math.abs(fromMeter(expandedAt(meter, toMeter(output)))),
+    readingStepOutput:
+      meter === null ? (configuration.scaleDivision ?? 0) / 2 : Math.abs(fromMeter(meter.resolution)),
   });
 }
 
-/** Evaluates readings against the range and tolerance of a run. */
-export function evaluateReadings(run: StoredRun, readings: readonly RunReading[]): RunEvaluation {
-  const { configuration, tolerance } = run.madeWith;
-  return evaluateRun(
-    configuration,
-    spanTolerance(tolerance.percentOfSpan, tolerance.adjustAbovePercentOfLimit),
-    readings,
-  );
+/** From a unit to a reference's own, and back. */
+function betweenUnits(
+  unit: string,
+  reference: Pick<MadeWith['pressureReference'], 'unit'>,
+): readonly [to: (value: number) => number, from: (value: number) => number] {
+  const own = reference.unit;
+  if (isPressureUnit(unit) && isPressureUnit(own))
+    return [(value) => convertPressure(value, unit, own), (value) => convertPressure(value, own, unit)];
+  const milli = unit === 'mV' && own === 'V' ? 1000 : 1;
+  return [(value) => value / milli, (value) => value * milli];
+}
+
+/**
+ * The readings of a run as the core takes them, in the order of `run.readings`: at the instrument, with the head between
+ * it and the standard, and each with its uncertainty.
+ * @throws StoreError `no-such-point`
+ */
+export function readingsOf({ madeWith, readings }: StoredRun): RunReading[] {
+  return readings.map(({ position, applied: atStandard, output }) => {
+    const point = madeWith.points.find((one) => one.position === position);
+    if (point === undefined) throw new StoreError({ code: 'no-such-point', position });
+    const { cycle, direction, nominalPercent } = point;
+    const applied = atInstrument(atStandard, madeWith.head);
+    const uncertainty = uncertaintyOfReading(madeWith, point, applied, output);
+    return { cycle, direction, nominalPercent, applied, output, uncertainty };
+  });
+}
+
+/** Evaluates readings against the range, the limit and the decision rule of a run. */
+export function evaluateReadings({ madeWith }: StoredRun, readings: readonly RunReading[]): RunEvaluation {
+  const { configuration, tolerance, decisionRule } = madeWith;
+  return evaluateRun(configuration, limitsOf(tolerance), readings, decisionRule);
 }
 
 /**

@@ -10,7 +10,7 @@ import { z } from 'zod';
 import { appendToTrail } from './audit';
 import type { Queryable } from './database';
 import { StoreError } from './errors';
-import { evaluateReadings, evaluateStoredRun, readingsOf } from './evaluation';
+import { evaluateReadings, evaluateStoredRun, readingsOf, standardAt } from './evaluation';
 import { requireKeeper, type Actor } from './people';
 import { findReference, type Reference } from './references';
 import { runsById, type Run } from './runs';
@@ -130,14 +130,25 @@ function rejudged(run: Run, side: 'applied' | 'output', { reference, errors }: F
   const own = reference.unit;
   const isPressure = isPressureUnit(unit) && isPressureUnit(own);
   const milli = own === 'V' && unit === 'mV' ? 1000 : 1;
-  const readings = withoutReferenceError(
-    readingsOf(run),
+  const asRead = readingsOf(run);
+  const corrected = withoutReferenceError(
+    asRead,
     errors,
     side,
     (value) => (isPressure ? convertPressure(value, unit, own) : value / milli),
     (difference) => (isPressure ? convertPressure(difference, own, unit) : difference * milli),
   );
-  return evaluateReadings(run, readings);
+  // Of two standards in one run, only the points of this one are in doubt.
+  const isItsOwn = (index: number): boolean => {
+    const point = run.madeWith.points.find(({ position }) => position === run.readings[index]?.position);
+    if (side === 'output' || point === undefined) return true;
+    const { tag, name } = standardAt(run.madeWith, point);
+    return tag === reference.tag && name === reference.name;
+  };
+  return evaluateReadings(
+    run,
+    asRead.map((reading, index) => (isItsOwn(index) ? (corrected[index] ?? reading) : reading)),
+  );
 }
 
 /**
@@ -152,7 +163,7 @@ export async function runsInDoubt(db: Queryable, finding: Finding, limit: number
   >(
     // By the module and not by the tag: the other ranges of the same reference are not in doubt.
     `select run.id as "runId", run.job_id as "jobId", tag, service, decision,
-       case when pressure_module_id = $1 then 'applied' else 'output' end as side,
+       case when meter_module_id = $1 then 'output' else 'applied' end as side,
        coalesce(decided.remark, '') as remark, decided.name as "decidedBy"
      from connection
        join run on run.job_id = connection.job_id
@@ -162,7 +173,7 @@ export async function runsInDoubt(db: Queryable, finding: Finding, limit: number
          select decision, remark, person.name from finding_decision join person on person.id = decided_by
          where finding_id = $4 and run_id = run.id order by finding_decision.id desc limit 1
        ) decided on true
-     where (pressure_module_id = $1 or meter_module_id = $1)
+     where $1 in (pressure_module_id, second_module_id, meter_module_id)
        and started_at >= $2::date and started_at < $3::date + 1
        and connection.id = (select max(id) from connection newest where newest.job_id = run.job_id)
      order by started_at desc, run.id desc limit $5`,

@@ -33,14 +33,24 @@ export {
 export {
   CONNECT_CHECKS,
   connectJob,
+  leakLimit,
+  SECOND_INDICATIONS,
   type Ambient,
   type ConnectCheck,
   type Connection,
+  type Leak,
   type NewConnection,
 } from './connections';
 export { openDatabase, type Database, type Queryable } from './database';
 export { StoreError, type Refusal } from './errors';
-export { evaluateStoredRun, missingPoints, type StoredRun } from './evaluation';
+export {
+  evaluateStoredRun,
+  limitsOf,
+  missingPoints,
+  openPoints,
+  standardAt,
+  type StoredRun,
+} from './evaluation';
 export {
   addFinding,
   decideFinding,
@@ -140,14 +150,14 @@ export {
   type ProcedureLine,
   type ProcedureVersion,
 } from './procedures';
+export { accuracyAt, uncertaintyAt } from './reference-accuracy';
 export {
-  accuracyAt,
+  betterStandard,
   fitOf,
   quantityWanted,
   rankReferences,
   ratiosAt,
   resolutionIn,
-  uncertaintyAt,
   unitOf,
   type Fit,
   type Side,
@@ -173,7 +183,17 @@ export {
   type ReferenceQuantity,
   type Standard,
 } from './references';
-export { saveReading, type MadeWith, type Reading, type Run, type RunKind, type TypedReading } from './runs';
+export { keepMark, MARK_KINDS, type MarkKind, type NewMark, type PointMark } from './point-marks';
+export {
+  EXTRA_COLUMNS,
+  saveReading,
+  type ExtraColumn,
+  type MadeWith,
+  type Reading,
+  type Run,
+  type RunKind,
+  type TypedReading,
+} from './runs';
 export {
   hasPassword,
   isPasswordOf,

@@ -173,6 +173,7 @@ const EXPORT_COLUMNS = {
   'Hook-up': 'hook_up',
   Procedure: 'procedure.name',
   'Tolerance, % of span': 'tolerance_percent_of_span',
+  'Tolerance, % of reading': 'tolerance_percent_of_reading',
   'Adjust above, % of the tolerance': 'adjust_above_percent_of_limit',
   'Interval, months': 'interval_months',
   'Next due': 'due_on',

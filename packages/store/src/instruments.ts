@@ -57,17 +57,39 @@ export const instrumentSchema = z.object({
     .int()
     .positive('Choose a procedure from the list.'),
   /** The tolerance as it is registered: a largest error either way, per cent of the absolute output span. */
-  tolerance: z.object({
-    percentOfSpan: z
-      .number({ error: 'The tolerance is a number.' })
-      .positive('The tolerance must be greater than zero.')
-      .max(100, 'A tolerance is at most 100 % of span.'),
-    /** Above this part of the limit an adjustment is advised, per cent of the limit. */
-    adjustAbovePercentOfLimit: z
-      .number({ error: 'The adjust limit is a number.' })
-      .positive('The adjust limit must be greater than zero.')
-      .max(100, 'The adjust limit is at most 100 % of the tolerance.'),
-  }),
+  tolerance: z
+    .object({
+      percentOfSpan: z
+        .number({ error: 'The tolerance is a number.' })
+        .nonnegative('The tolerance must not be negative.')
+        .max(100, 'A tolerance is at most 100 % of span.'),
+      /** In the middle half of the scale, where it is another one there; null where it is the same all over. */
+      middlePercentOfSpan: z
+        .number({ error: 'The tolerance in the middle of the scale is a number.' })
+        .positive('The tolerance in the middle of the scale must be greater than zero.')
+        .max(100, 'A tolerance is at most 100 % of span.')
+        .nullable()
+        .default(null),
+      /** Added to it, per cent of the applied value. */
+      percentOfReading: z
+        .number({ error: 'The tolerance in % of reading is a number.' })
+        .nonnegative('The tolerance in % of reading must not be negative.')
+        .max(1000, 'A tolerance is at most 1000 % of reading.')
+        .default(0),
+      /** Above this part of the limit an adjustment is advised, per cent of the limit. */
+      adjustAbovePercentOfLimit: z
+        .number({ error: 'The adjust limit is a number.' })
+        .positive('The adjust limit must be greater than zero.')
+        .max(100, 'The adjust limit is at most 100 % of the tolerance.'),
+    })
+    .superRefine(({ percentOfSpan, middlePercentOfSpan, percentOfReading }, context) => {
+      if (percentOfSpan === 0 && (percentOfReading === 0 || middlePercentOfSpan !== null))
+        context.addIssue({
+          code: 'custom',
+          path: ['percentOfSpan'],
+          message: 'The tolerance must be greater than zero.',
+        });
+    }),
   intervalMonths: z
     .number({ error: 'The interval is a whole number of months.' })
     .int('The interval is a whole number of months.')
@@ -100,6 +122,7 @@ const INSTRUMENT_SQL = `
   select instrument.id, instrument.revision, tag, serial, service, description, site, area, walk, hazards, loop,
     criticality, measures, kind, hook_up as "hookUp", owner, state,
     json_build_object('percentOfSpan', tolerance_percent_of_span,
+      'middlePercentOfSpan', tolerance_middle_percent_of_span, 'percentOfReading', tolerance_percent_of_reading,
       'adjustAbovePercentOfLimit', adjust_above_percent_of_limit) as tolerance,
     interval_months as "intervalMonths", due_on as "dueOn",
     ${BODY_JSON} as body, ${CONFIGURATION_JSON} as configuration, ${PROCEDURE_JSON} as procedure
@@ -161,7 +184,8 @@ export function dueBy(db: Queryable, date: string, limit: number): Promise<DueLi
 }
 
 const COLUMNS = `tag, serial, service, description, site, area, walk, hazards, loop, criticality, measures, kind,
-  hook_up, body_id, procedure_id, tolerance_percent_of_span, adjust_above_percent_of_limit, interval_months, due_on, owner, state`;
+  hook_up, body_id, procedure_id, tolerance_percent_of_span, tolerance_middle_percent_of_span, tolerance_percent_of_reading,
+  adjust_above_percent_of_limit, interval_months, due_on, owner, state`;
 
 const valuesOf = (entry: NewInstrument): unknown[] => [
   entry.tag,
@@ -180,6 +204,8 @@ const valuesOf = (entry: NewInstrument): unknown[] => [
   entry.bodyId,
   entry.procedureId,
   entry.tolerance.percentOfSpan,
+  entry.tolerance.middlePercentOfSpan,
+  entry.tolerance.percentOfReading,
   entry.tolerance.adjustAbovePercentOfLimit,
   entry.intervalMonths,
   entry.dueOn,
@@ -211,7 +237,7 @@ export async function addInstrument(
     tx.query<{ id: number }>(
       `insert into instrument (${COLUMNS})
        values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16, $17, $18, $19, $20,
-         $21) returning id`,
+         $21, $22, $23) returning id`,
       valuesOf(entry),
     ),
   );
@@ -230,8 +256,12 @@ export function toleranceOf({
   tolerance,
   procedure: { content },
 }: Pick<Instrument, 'tolerance' | 'procedure'>): SpanTolerance {
+  const own =
+    content.tolerancePercentOfSpan === null
+      ? tolerance
+      : { percentOfSpan: content.tolerancePercentOfSpan, middlePercentOfSpan: null, percentOfReading: 0 };
   return {
-    percentOfSpan: content.tolerancePercentOfSpan ?? tolerance.percentOfSpan,
+    ...own,
     adjustAbovePercentOfLimit: content.adjustAbovePercentOfLimit ?? tolerance.adjustAbovePercentOfLimit,
   };
 }
@@ -267,7 +297,7 @@ export async function changeInstrument(
     tx.query(
       `update instrument set (${COLUMNS}, revision) =
          ($3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16, $17, $18, $19, $20, $21, $22, $23,
-          revision + 1)
+          $24, $25, revision + 1)
        where id = $1 and revision = $2 returning id`,
       [id, revision, ...valuesOf(entry)],
     ),

@@ -117,13 +117,9 @@ export function asLeftRun(job: Pick<JobFile, 'runs'>): Run | null {
   return job.runs.filter((run) => run.kind === 'as-left' && run.thrownAway === null).at(-1) ?? null;
 }
 
-/** Why the stages of a job cannot be walked for an instrument yet, in words; null where they can. */
-export function whyNotWalkable({ configuration, kind, state }: Instrument): string | null {
+/** Why there is no job on an instrument, in words; null where there can be one. */
+export function whyNotWalkable({ state }: Pick<Instrument, 'state'>): string | null {
   if (state === 'retired') return 'The instrument is retired.';
-  if (configuration.outputUnit !== 'mA')
-    return 'Jobs on instruments without a current output are not built yet; the register entry is complete.';
-  if (kind === 'absolute' || kind === 'vacuum')
-    return `Jobs on ${kind === 'absolute' ? 'absolute' : 'vacuum'} instruments are not built yet; the register entry is complete.`;
   return null;
 }
 

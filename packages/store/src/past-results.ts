@@ -1,5 +1,6 @@
 /** Results brought in from elsewhere, judged with the range that was in force then. */
-import { evaluateRun, spanTolerance, type RunReading, type Verdict } from '@barys/core';
+import { evaluateRun, type RunReading, type Verdict } from '@barys/core';
+import { limitsOf } from './evaluation';
 import { configurationsOf } from './configurations';
 import type { Queryable } from './database';
 import type { Instrument } from './instruments';
@@ -32,7 +33,6 @@ export async function pastRunsOf(db: Queryable, instrument: Instrument, limit: n
   );
   if (rows.length === 0) return [];
   const versions = await configurationsOf(db, instrument.id);
-  const { percentOfSpan, adjustAbovePercentOfLimit } = instrument.tolerance;
   return rows.map(({ readings, ...row }) => {
     // Versions begin with Barys; what is older was measured with the first one, as far as anybody knows.
     const range =
@@ -41,7 +41,7 @@ export async function pastRunsOf(db: Queryable, instrument: Instrument, limit: n
       instrument.configuration;
     const { verdict, worst } = evaluateRun(
       range,
-      spanTolerance(percentOfSpan, adjustAbovePercentOfLimit),
+      limitsOf(instrument.tolerance),
       readings.map((reading) => ({ cycle: 1, ...reading })),
     );
     return { ...row, readings: readings.length, verdict, worst: worst?.errorPercentSpan ?? null };

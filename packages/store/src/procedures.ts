@@ -16,6 +16,17 @@ const line = z
   .min(1, 'A line must say something.')
   .max(300, 'At most 300 characters, please.');
 
+/** The site's rule where an uncertainty reaches over a limit. */
+export const decisionRuleSchema = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('simple') }),
+  z.object({
+    kind: z.literal('guard-band'),
+    r: number('The guard band factor').positive('The guard band factor must be greater than zero.').max(3),
+    isUndecidedAllowed: z.boolean(),
+  }),
+  z.object({ kind: z.literal('method-6') }),
+]);
+
 export const procedureContentSchema = z
   .object({
     points: z.object({
@@ -46,17 +57,7 @@ export const procedureContentSchema = z
     /** Null is the instrument's own. */
     tolerancePercentOfSpan: share('The tolerance').nullable(),
     adjustAbovePercentOfLimit: share('The adjust limit').nullable(),
-    decisionRule: z.discriminatedUnion('kind', [
-      z.object({ kind: z.literal('simple') }),
-      z.object({
-        kind: z.literal('guard-band'),
-        r: number('The guard band factor')
-          .positive('The guard band factor must be greater than zero.')
-          .max(3),
-        isUndecidedAllowed: z.boolean(),
-      }),
-      z.object({ kind: z.literal('method-6') }),
-    ]),
+    decisionRule: decisionRuleSchema,
     leastRatio: number('The least accuracy ratio').min(1, 'The least accuracy ratio is at least 1.').max(20),
     /** Where nothing may be adjusted under this procedure. */
     isAsFoundOnly: z.boolean(),

@@ -1,61 +1,23 @@
 /** How well each reference serves an instrument, and why another one does not. */
 import {
+  acceptedOutput,
   accuracyRatio,
+  appliedForOutput,
   convertPressure,
   formatPlain,
+  inputSpan,
   isPressureUnit,
+  outputSpan,
+  plannedPoints,
   PRESSURE_UNITS,
-  spanTolerance,
-  specificationHalfWidth,
   type PressureKind,
   type PressureUnit,
 } from '@barys/core';
 import dayjs from 'dayjs';
+import { limitsOf } from './evaluation';
 import { toleranceOf, type Instrument } from './instruments';
+import { accuracyAt, uncertaintyAt } from './reference-accuracy';
 import type { Reference, ReferenceQuantity } from './references';
-
-/**
- * Half width of the specification at a value, in the reference's unit: the sum of its terms, drift counted from the day
- * of calibration. The temperature term counts only where the distance from the temperature of calibration is known.
- */
-export function accuracyAt(
-  reference: Reference,
-  value: number,
-  { today, awayK = 0 }: { readonly today: string; readonly awayK?: number },
-): number {
-  const years =
-    reference.calibratedOn === null
-      ? 0
-      : Math.max(0, dayjs(today).diff(dayjs(reference.calibratedOn), 'year', true));
-  return specificationHalfWidth({
-    reading: value,
-    percentOfReading: reference.percentOfReading,
-    percentOfRange: reference.percentOfRange,
-    range: reference.rangeHigh - reference.rangeLow,
-    floor: reference.floor,
-    driftPercentOfReadingPerYear: reference.driftPercentOfReadingPerYear,
-    years,
-    percentOfReadingPerK: reference.percentOfReadingPerK,
-    temperatureDifferenceK: awayK,
-  });
-}
-
-/**
- * Expanded uncertainty (k = 2) of a reference at a value, in its unit: the certificate's uncertainty and the
- * specification as a rectangular distribution, as a root sum of squares (JCGM 100:2008, 4.3.7 and 5.1.2). Null where the
- * certificate does not say its uncertainty.
- */
-export function uncertaintyAt(
-  reference: Reference,
-  value: number,
-  conditions: { readonly today: string; readonly awayK?: number },
-): number | null {
-  if (reference.uncertaintyPercentOfRange === null) return null;
-  const certificate =
-    ((reference.uncertaintyPercentOfRange / 100) * (reference.rangeHigh - reference.rangeLow)) / 2;
-  const specification = accuracyAt(reference, value, conditions) / Math.sqrt(3);
-  return 2 * Math.hypot(certificate, specification);
-}
 
 /** The unit of a pressure reference, checked: its column is free text because meters share it. */
 function pressureUnitOf(reference: Reference): PressureUnit {
@@ -112,7 +74,8 @@ function sideOf({ configuration: range }: Instrument, side: Side): { ends: [numb
     : { ends: [range.outputLow, range.outputHigh], unit: range.outputUnit };
 }
 
-const measuresAbsolute = (kind: PressureKind): boolean => kind === 'absolute';
+/** A vacuum gauge counts from nothing, as an absolute one does. */
+const measuresAbsolute = (kind: PressureKind): boolean => kind === 'absolute' || kind === 'vacuum';
 
 function whyWrongKind(reference: Reference, instrument: Instrument, side: Side): string | null {
   if (side !== 'input' || measuresAbsolute(reference.kind) === measuresAbsolute(instrument.kind)) return null;
@@ -138,9 +101,15 @@ export function ratiosAt(
   const at = inUnitOf(reference, value, unit);
   // As a part of its own span, so that pressure and current are compared with the tolerance in the same way.
   const scale = Math.abs(range.urv - range.lrv) / Math.abs(to - from);
-  const tolerance = spanTolerance(toleranceOf(instrument).percentOfSpan);
-  const ratioFor = (width: number): number | null =>
-    width === 0 ? null : accuracyRatio(range, tolerance, width * scale);
+  const tolerance = limitsOf(toleranceOf(instrument));
+  const applied = side === 'input' ? value : appliedForOutput(range, value);
+  const ratioFor = (width: number): number | null => {
+    if (width === 0) return null;
+    if (toleranceOf(instrument).percentOfReading === 0) return accuracyRatio(range, tolerance, width * scale);
+    // A limit that follows the reading is compared where it is read.
+    const { lowest, highest } = acceptedOutput(range, tolerance, applied);
+    return (highest - lowest) / 2 / (width * scale * Math.abs(outputSpan(range) / inputSpan(range)));
+  };
   const uncertainty = uncertaintyAt(reference, at, { today });
   return {
     ratio: ratioFor(accuracyAt(reference, at, { today })),
@@ -148,10 +117,25 @@ export function ratiosAt(
   };
 }
 
-export function fitOf(reference: Reference, instrument: Instrument, side: Side, today: string): Fit {
+/** What is measured on one side: the test points where they reach less far than the range, as a gauge off its stops. */
+function pointsOf(instrument: Instrument, side: Side, ends: readonly number[]): readonly number[] {
+  if (side === 'output') return ends;
+  return plannedPoints(instrument.procedure.content, instrument.configuration).map(({ applied }) => applied);
+}
+
+/**
+ * @param isShared whether another reference takes the points that this one does not reach
+ */
+export function fitOf(
+  reference: Reference,
+  instrument: Instrument,
+  side: Side,
+  today: string,
+  isShared = false,
+): Fit {
   const { leastRatio } = instrument.procedure.content;
   const { ends, unit } = sideOf(instrument, side);
-  const own = ends.map((end) => inUnitOf(reference, end, unit));
+  const own = pointsOf(instrument, side, ends).map((value) => inUnitOf(reference, value, unit));
   const [low, high] = [Math.min(...own), Math.max(...own)];
   const covers = low >= reference.rangeLow && high <= reference.rangeHigh;
   const ratios = covers ? ends.map((end) => ratiosAt(reference, instrument, side, end, today)) : [];
@@ -161,7 +145,7 @@ export function fitOf(reference: Reference, instrument: Instrument, side: Side, 
   };
   const ratio = least(ratios.map((one) => one.ratio));
   const reasons = [
-    covers
+    covers || isShared
       ? null
       : `its range of ${formatPlain(reference.rangeLow)} to ${formatPlain(reference.rangeHigh)} ${unitOf(reference)} does not cover the points`,
     whyWrongKind(reference, instrument, side),
@@ -200,4 +184,26 @@ export function rankReferences(
     .filter((reference) => reference.quantity === quantity)
     .map((reference) => fitOf(reference, instrument, side, today))
     .sort((a, b) => Number(a.unfit !== null) - Number(b.unfit !== null) || (b.ratio ?? 0) - (a.ratio ?? 0));
+}
+
+/**
+ * Which of two standards measures a value, in the instrument's input unit: one that reaches it, and of two that do the
+ * one that is more accurate there. Null where neither reaches it.
+ */
+export function betterStandard(
+  first: Reference,
+  second: Reference | null,
+  value: number,
+  unit: PressureUnit,
+  today: string,
+): 'first' | 'second' | null {
+  const accuracyOf = (reference: Reference): number => {
+    const at = inUnitOf(reference, value, unit);
+    if (at < reference.rangeLow || at > reference.rangeHigh) return Infinity;
+    return convertPressure(accuracyAt(reference, at, { today }), pressureUnitOf(reference), unit);
+  };
+  const ofFirst = accuracyOf(first);
+  const ofSecond = second === null ? Infinity : accuracyOf(second);
+  if (ofFirst === Infinity && ofSecond === Infinity) return null;
+  return ofSecond < ofFirst ? 'second' : 'first';
 }

@@ -9,8 +9,15 @@ import { StoreError } from './errors';
 import { toleranceOf, type Instrument } from './instruments';
 import { lockJobAt } from './job-stages';
 import { requireWorker, type Actor } from './people';
+import { marksOfRuns, type PointMark } from './point-marks';
+import { decisionRuleSchema, settleWaitS } from './procedures';
+import { betterStandard } from './reference-fit';
 
 const finite = z.number();
+
+/** Readings beside the output: before a gauge is tapped, the digital value, another indication. */
+export const EXTRA_COLUMNS = ['before-tap', 'digital', 'second'] as const;
+export type ExtraColumn = (typeof EXTRA_COLUMNS)[number];
 const pressureUnit = z.string().refine((unit): unit is PressureUnit => isPressureUnit(unit));
 
 const referenceCopy = z.object({
@@ -26,6 +33,13 @@ const referenceCopy = z.object({
   certificate: z.string(),
   calibratedOn: z.string().nullable(),
   dueOn: z.string().nullable(),
+  // Copies made before runs had an uncertainty say nothing of the specification.
+  percentOfReading: finite.default(0),
+  percentOfRange: finite.default(0),
+  floor: finite.default(0),
+  driftPercentOfReadingPerYear: finite.default(0),
+  percentOfReadingPerK: finite.default(0),
+  uncertaintyPercentOfRange: finite.nullable().default(null),
 });
 
 /** The run's own copy of all that it was made with, so that later changes elsewhere leave its record as it was. */
@@ -44,7 +58,14 @@ const madeWithSchema = z.object({
     .object({ name: z.string(), version: z.number().int(), isAsFoundOnly: z.boolean().default(false) })
     .nullable()
     .default(null),
-  tolerance: z.object({ percentOfSpan: finite, adjustAbovePercentOfLimit: finite }),
+  tolerance: z.object({
+    percentOfSpan: finite,
+    middlePercentOfSpan: finite.nullable().default(null),
+    percentOfReading: finite.default(0),
+    adjustAbovePercentOfLimit: finite,
+  }),
+  decisionRule: decisionRuleSchema.default({ kind: 'simple' }),
+  settle: z.object({ waitS: finite, holdS: finite, bandPercent: finite }).nullable().default(null),
   points: z.array(
     z.object({
       position: z.number().int(),
@@ -54,10 +75,21 @@ const madeWithSchema = z.object({
       nominalPercent: finite,
       /** In the input unit. */
       nominalApplied: finite,
+      /** Which of two standards measures it. */
+      standard: z.enum(['first', 'second']).default('first'),
     }),
   ),
   pressureReference: referenceCopy,
-  meter: referenceCopy,
+  secondReference: referenceCopy.nullable().default(null),
+  /** Null where the output is read by eye. */
+  meter: referenceCopy.nullable(),
+  /** What the instrument sees more than the standard, in the input unit. */
+  head: finite.default(0),
+  /** What is read at each point beside the output, in the order it is typed. */
+  columns: z.array(z.enum(EXTRA_COLUMNS)).default([]),
+  secondIndication: z.string().default(''),
+  /** ISO date; drift of the references is counted up to it. */
+  takenOn: z.string().default(''),
   ambient: z.object({ temperatureC: finite, humidityPercent: finite, barometerHpa: finite }),
 });
 export type MadeWith = z.infer<typeof madeWithSchema>;
@@ -72,6 +104,10 @@ export interface Reading {
   readonly appliedAs: 'set' | 'read';
   readonly outputText: string;
   readonly output: number;
+  /** As typed, by their column. */
+  readonly more: Readonly<Partial<Record<ExtraColumn, string>>>;
+  /** By the clock of whoever took it; null where that was the server's. */
+  readonly takenAt: Date | null;
   readonly readBy: string;
   readonly readAt: Date;
 }
@@ -89,18 +125,19 @@ export interface Run {
   readonly readings: readonly Reading[];
   /** Readings that were corrected since, oldest first. */
   readonly superseded: readonly Reading[];
+  readonly marks: readonly PointMark[];
 }
 
 const READING_SQL = `
   select reading.id, run_id as "runId", position, applied_text as "appliedText", applied, applied_as as "appliedAs",
-    output_text as "outputText", output, person.name as "readBy", read_at as "readAt",
+    output_text as "outputText", output, more, taken_at as "takenAt", person.name as "readBy", read_at as "readAt",
     exists (select from reading later where later.supersedes = reading.id) as "isSuperseded"
   from reading join person on person.id = read_by`;
 
 type ReadingRow = Reading & { runId: number; isSuperseded: boolean };
 
 async function runsWhere(db: Queryable, condition: string, value: unknown): Promise<Run[]> {
-  const runs = await db.query<Omit<Run, 'readings' | 'superseded'>>(
+  const runs = await db.query<Omit<Run, 'readings' | 'superseded' | 'marks'>>(
     `select run.id, kind, pass, made_with as "madeWith", person.name as "startedBy", started_at as "startedAt",
        (select json_build_object('reason', reason, 'by', thrower.name, 'at', thrown_at)
         from run_thrown_away join person thrower on thrower.id = thrown_by where run_id = run.id) as "thrownAway"
@@ -110,6 +147,10 @@ async function runsWhere(db: Queryable, condition: string, value: unknown): Prom
   const rows = await db.query<ReadingRow>(
     `${READING_SQL} where run_id = any($1) order by position, reading.id`,
     [runs.map(({ id }) => id)],
+  );
+  const marks = await marksOfRuns(
+    db,
+    runs.map(({ id }) => id),
   );
   const byRun = new Map<number, ReadingRow[]>(runs.map(({ id }) => [id, []]));
   for (const row of rows) byRun.get(row.runId)?.push(row);
@@ -124,6 +165,7 @@ async function runsWhere(db: Queryable, condition: string, value: unknown): Prom
       madeWith: madeWithSchema.parse(run.madeWith),
       readings: pick(false),
       superseded: pick(true),
+      marks: marks.filter(({ runId }) => runId === run.id),
     };
   });
 }
@@ -147,22 +189,43 @@ export async function startRun(
   instrument: Instrument,
   connection: Connection,
 ): Promise<void> {
-  const { procedure } = instrument;
+  const { procedure, configuration } = instrument;
+  const { content } = procedure;
+  const { pressureReference, secondReference } = connection;
   const madeWith = madeWithSchema.parse({
     body: instrument.body,
-    configuration: instrument.configuration,
+    configuration,
     tolerance: toleranceOf(instrument),
-    procedure: {
-      name: procedure.name,
-      version: procedure.version,
-      isAsFoundOnly: procedure.content.isAsFoundOnly,
+    decisionRule: content.decisionRule,
+    settle: {
+      waitS: settleWaitS(content, configuration.dampingS),
+      holdS: content.settle.holdS,
+      bandPercent: content.settle.bandPercent,
     },
-    points: plannedPoints(procedure.content, instrument.configuration).map(({ applied, ...point }) => ({
+    procedure: { name: procedure.name, version: procedure.version, isAsFoundOnly: content.isAsFoundOnly },
+    points: plannedPoints(content, configuration).map(({ applied, ...point }) => ({
       ...point,
       nominalApplied: applied,
+      standard:
+        betterStandard(
+          pressureReference,
+          secondReference,
+          applied - connection.head,
+          configuration.inputUnit,
+          actor.today,
+        ) ?? 'first',
     })),
-    pressureReference: connection.pressureReference,
+    pressureReference,
+    secondReference,
     meter: connection.meter,
+    head: connection.head,
+    columns: [
+      ...(instrument.body.technology === 'dial gauge' ? ['before-tap' as const] : []),
+      ...(connection.readsDigital ? ['digital' as const] : []),
+      ...(connection.secondIndication === '' ? [] : ['second' as const]),
+    ],
+    secondIndication: connection.secondIndication,
+    takenOn: actor.today,
     ambient: connection.ambient,
   } satisfies MadeWith & Record<string, unknown>);
   const [run] = await tx.query<{ id: number }>(
@@ -183,6 +246,9 @@ export interface TypedReading {
   readonly appliedText: string;
   readonly appliedAs: 'set' | 'read';
   readonly outputText: string;
+  readonly more?: Readonly<Partial<Record<ExtraColumn, string>>>;
+  /** By the clock of whoever took it. */
+  readonly takenAt?: Date | null;
   /** The reading that this one corrects, or null for the first at its point. */
   readonly supersedes: number | null;
 }
@@ -236,10 +302,13 @@ export async function saveReading(
     });
   const applied = parseTyped(entry.appliedText);
   const output = parseTyped(entry.outputText);
+  const more = Object.fromEntries(
+    Object.entries(entry.more ?? {}).map(([column, text]) => [column, parseTyped(text).text]),
+  );
   const [saved] = await tx.query<{ id: number; savedAt: Date }>(
     `insert into reading (run_id, position, client_key, applied_text, applied, applied_as, output_text, output,
-       read_by, read_at, supersedes)
-     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11) returning id, read_at as "savedAt"`,
+       read_by, read_at, supersedes, more, taken_at)
+     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13) returning id, read_at as "savedAt"`,
     [
       runId,
       entry.position,
@@ -252,6 +321,8 @@ export async function saveReading(
       actor.personId,
       actor.at,
       entry.supersedes,
+      JSON.stringify(more),
+      entry.takenAt ?? null,
     ],
   );
   if (saved === undefined) throw new Error('PostgreSQL returned no row for an inserted reading');
@@ -264,6 +335,7 @@ export async function saveReading(
       position: entry.position,
       applied: applied.text,
       output: output.text,
+      ...more,
       ...(standing === undefined ? {} : { before: standing.outputText, supersedes: standing.id }),
     },
   });

@@ -1,4 +1,5 @@
 /** What entries look like and what can be chosen in them. Free of PostgreSQL, so that a browser's forms say the same. */
+export { SECOND_INDICATIONS } from './connections';
 export { bodySchema, TECHNOLOGIES, TRIMS } from './bodies';
 export { configurationSchema } from './configurations';
 export { listQuerySchema, type ListQuery } from './instrument-list';

@@ -21,7 +21,10 @@ export interface Answer {
   readonly answer: string;
 }
 
-type Asked = Pick<Instrument, 'hazards' | 'criticality' | 'procedure' | 'configuration' | 'body' | 'hookUp'>;
+type Asked = Pick<
+  Instrument,
+  'hazards' | 'criticality' | 'procedure' | 'configuration' | 'body' | 'hookUp' | 'kind'
+>;
 
 const tick = (key: string, text: string): Question => ({ key, text, kind: 'tick' });
 
@@ -86,6 +89,23 @@ function authorise(asked: Asked): Question[] {
   ];
 }
 
+/** Values that have to be set before zero and span mean anything. */
+function setUp({ configuration, kind, body }: Asked): Question[] {
+  const asksFor = (key: string, text: string, example: string): Question => ({
+    key,
+    text,
+    kind: 'text',
+    example,
+  });
+  if (configuration.outputUnit === 'mV')
+    return [asksFor('excitation', 'Excitation at the bridge, as measured, V', '10.00')];
+  if (kind === 'vacuum')
+    return [asksFor('gas', 'Gas in the chamber, and the gas that the gauge is set for', 'air, air')];
+  if (body.technology === 'digital gauge')
+    return [asksFor('gauge-set', 'Unit, resolution and filter that the gauge is set to', 'bar, 0.001, off')];
+  return [];
+}
+
 function restore({ configuration, body, hookUp }: Asked, { isLegLost }: { isLegLost: boolean }): Question[] {
   const isElectric = body.technology === 'smart' || body.technology === 'analog';
   return [
@@ -130,7 +150,9 @@ export function questionsAt(
         ? [tick('zero-energy', 'Zero energy proven: vented, drained, and the reading has gone to its rest')]
         : stage === 'return'
           ? restore(asked, circumstances)
-          : [];
+          : stage === 'connect'
+            ? setUp(asked)
+            : [];
   const ofProcedure = asked.procedure.content.questions
     .filter((question) => question.stage === stage)
     .map(({ text }, index): Question => ({ key: `procedure-${index + 1}`, text, kind: 'text' }));

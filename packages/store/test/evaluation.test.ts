@@ -1,6 +1,27 @@
 import { describe, expect, it } from 'vitest';
-import { evaluateStoredRun, missingPoints, type StoredRun } from '../src/evaluation';
+import { evaluateStoredRun, limitsOf, missingPoints, type StoredRun } from '../src/evaluation';
 import { StoreError } from '../src/errors';
+import { LIMIT } from './works';
+
+const STANDARD: StoredRun['madeWith']['pressureReference'] = {
+  tag: 'PC-1',
+  name: '',
+  description: 'calibrator',
+  serial: '1',
+  unit: 'bar',
+  rangeLow: -1,
+  rangeHigh: 20,
+  resolution: 0.0001,
+  certificate: 'K-1',
+  calibratedOn: '2026-01-01',
+  dueOn: '2027-01-01',
+  percentOfReading: 0.02,
+  percentOfRange: 0.01,
+  floor: 0,
+  driftPercentOfReadingPerYear: 0,
+  percentOfReadingPerK: 0,
+  uncertaintyPercentOfRange: 0.005,
+};
 
 const MADE_WITH: StoredRun['madeWith'] = {
   configuration: {
@@ -17,12 +38,19 @@ const MADE_WITH: StoredRun['madeWith'] = {
     displayUnit: 'bar',
     displayLow: 0,
     displayHigh: 6,
+    scaleDivision: null,
   },
-  tolerance: { percentOfSpan: 0.25, adjustAbovePercentOfLimit: 70 },
+  tolerance: LIMIT,
+  decisionRule: { kind: 'simple' },
+  pressureReference: STANDARD,
+  secondReference: null,
+  meter: { ...STANDARD, tag: 'DM-1', unit: 'mA', rangeLow: 0, rangeHigh: 24, resolution: 0.001 },
+  head: 0,
+  takenOn: '2026-05-04',
   points: [
-    { position: 1, cycle: 1, direction: 'up', nominalPercent: 0, nominalApplied: 0 },
-    { position: 2, cycle: 1, direction: 'up', nominalPercent: 100, nominalApplied: 6 },
-    { position: 3, cycle: 1, direction: 'down', nominalPercent: 0, nominalApplied: 0 },
+    { position: 1, cycle: 1, direction: 'up', nominalPercent: 0, nominalApplied: 0, standard: 'first' },
+    { position: 2, cycle: 1, direction: 'up', nominalPercent: 100, nominalApplied: 6, standard: 'first' },
+    { position: 3, cycle: 1, direction: 'down', nominalPercent: 0, nominalApplied: 0, standard: 'first' },
   ],
 };
 
@@ -62,5 +90,84 @@ describe('a stored run', () => {
   it('refuses a reading at a point that it does not have', () => {
     expect(() => evaluateStoredRun(stored([4, 0, 4]))).toThrow(StoreError);
     expect(() => evaluateStoredRun(stored([4, 0, 4]))).toThrow('The run has no point 4.');
+  });
+
+  it('judges at the instrument, where a column of liquid stands between it and the standard', () => {
+    const headed = { ...stored([1, 0.03, 4.04]), madeWith: { ...MADE_WITH, head: -0.03 } };
+    const [reading] = evaluateStoredRun(headed).readings;
+    expect(reading).toMatchObject({ applied: 0, verdict: 'within-adjust' });
+  });
+
+  it('has each error with its uncertainty: standard, meter and their last digits (worked by hand)', () => {
+    const [low, high] = evaluateStoredRun(stored([1, 0, 4], [2, 6, 20])).readings;
+    // Specification at 0: 0.0021 bar as a rectangle; certificate 0.00105 bar with k = 2; digit 0.0001 bar; of 16 mA a 6 bar.
+    const standardAtZero = Math.hypot(0.0021 / Math.sqrt(3), 0.000525, 0.0001 / Math.sqrt(12));
+    // Meter at 4 mA: 0.0032 mA as a rectangle; certificate 0.0012 mA with k = 2; digit 0.001 mA.
+    const meterAtFour = Math.hypot(0.0032 / Math.sqrt(3), 0.0006, 0.001 / Math.sqrt(12));
+    expect(low?.uncertainty).toBeCloseTo(2 * Math.hypot((standardAtZero * 16) / 6, meterAtFour), 9);
+    expect(high?.uncertainty).toBeGreaterThan(low?.uncertainty ?? Infinity);
+  });
+
+  it('leaves undecided what its uncertainty reaches over, where the rule says so', () => {
+    const rule = { kind: 'guard-band', r: 1, isUndecidedAllowed: true } as const;
+    const guarded = (output: number) =>
+      evaluateStoredRun({ ...stored([1, 0, output]), madeWith: { ...MADE_WITH, decisionRule: rule } })
+        .verdict;
+    expect([4.01, 4.04, 4.06].map(guarded)).toEqual(['within', 'undecided', 'outside']);
+  });
+
+  it('takes the specification where the certificate does not say its uncertainty', () => {
+    const silent = { ...MADE_WITH, pressureReference: { ...STANDARD, uncertaintyPercentOfRange: null } };
+    const [reading] = evaluateStoredRun({ ...stored([1, 0, 4]), madeWith: silent }).readings;
+    expect(reading?.uncertainty).toBeGreaterThan(0);
+  });
+
+  it('measures each point with its own of two standards', () => {
+    const coarse = { ...STANDARD, tag: 'PC-COARSE', percentOfRange: 1 };
+    const points = MADE_WITH.points.map((point) =>
+      point.position === 2 ? { ...point, standard: 'second' as const } : point,
+    );
+    const [first, second] = evaluateStoredRun({
+      ...stored([1, 0, 4], [2, 6, 20]),
+      madeWith: { ...MADE_WITH, points, secondReference: coarse },
+    }).readings;
+    expect((second?.uncertainty ?? 0) / (first?.uncertainty ?? 1)).toBeGreaterThan(20);
+  });
+
+  it('is read by eye to half a division where no meter reads it', () => {
+    const byEye = {
+      ...MADE_WITH,
+      configuration: {
+        ...MADE_WITH.configuration,
+        outputUnit: 'bar',
+        outputLow: 0,
+        outputHigh: 6,
+        scaleDivision: 0.1,
+      },
+      meter: null,
+    };
+    const [reading] = evaluateStoredRun({ ...stored([1, 0, 0]), madeWith: byEye }).readings;
+    const standard = Math.hypot(0.0021 / Math.sqrt(3), 0.000525, 0.0001 / Math.sqrt(12));
+    expect(reading?.uncertainty).toBeCloseTo(2 * Math.hypot(standard, 0.05 / Math.sqrt(12)), 9);
+  });
+
+  it('is complete with a word on why a point was not read', () => {
+    const marks = [
+      { position: 2, kind: 'no reading' as const },
+      { position: 3, kind: 'note' as const },
+    ];
+    expect(missingPoints({ ...stored([1, 0, 4]), marks })).toBe(1);
+  });
+});
+
+describe('a limit', () => {
+  it('may be of span, of zones of the scale, and of the reading', () => {
+    expect(limitsOf(LIMIT).terms).toEqual([{ kind: 'percent-of-span', percent: 0.25 }]);
+    expect(
+      limitsOf({ ...LIMIT, percentOfSpan: 3, middlePercentOfSpan: 2, percentOfReading: 10 }).terms,
+    ).toEqual([
+      { kind: 'percent-of-span-in-zones', middlePercent: 2, outerPercent: 3 },
+      { kind: 'percent-of-reading', percent: 10, of: 'applied' },
+    ]);
   });
 });

@@ -155,20 +155,7 @@ describe('an instrument', () => {
     expect(await tags({ owner: 'Day crew', sort: 'tag' })).toEqual(['FT-100', 'FT-200']);
   });
 
-  it('without a current output, or retired, has no job that can be walked yet', async () => {
-    const pneumatic = await addBody(base.app, works.technician, {
-      ...CELL,
-      model: 'Force balance',
-      outputs: ['psi-3-15'],
-    });
-    await addInstrument(base.app, works.technician, entry({ bodyId: pneumatic, tag: 'PT-400' }), {
-      ...RANGE,
-      signal: 'psi-3-15',
-      outputUnit: 'psi',
-      outputLow: 3,
-      outputHigh: 15,
-    });
-    await expect(openJob(base.app, works.technician, 'PT-400', 'due')).rejects.toThrow('not built yet');
+  it('that is retired has no job', async () => {
     await addInstrument(
       base.app,
       works.technician,
@@ -263,7 +250,7 @@ describe('bodies', () => {
       'Somebody else has changed Cell 16',
     );
     await expect(addBody(base.app, works.technician, CELL)).rejects.toThrow('already a body Cell 16');
-    expect((await listBodies(base.app)).map(({ model }) => model)).toEqual(['Cell 16', 'Force balance']);
+    expect((await listBodies(base.app)).map(({ model }) => model)).toEqual(['Cell 16']);
     await expect(findBody(base.app, 999)).rejects.toThrow('There is no body 999');
   });
 

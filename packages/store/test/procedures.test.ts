@@ -91,6 +91,8 @@ describe('a procedure', () => {
     await give(id);
     expect(toleranceOf(await findInstrument(base.app, { tag: TAG }))).toEqual({
       percentOfSpan: 0.1,
+      middlePercentOfSpan: null,
+      percentOfReading: 0,
       adjustAbovePercentOfLimit: 70,
     });
     const { jobId, runId } = await jobAtAsFound(base.app, works.technician);

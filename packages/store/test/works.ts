@@ -119,6 +119,14 @@ export const CELL: NewBody = {
   swapChecklist: [],
 };
 
+/** 0.25 % of span, adjust above 70 % of it. */
+export const LIMIT = {
+  percentOfSpan: 0.25,
+  middlePercentOfSpan: null,
+  percentOfReading: 0,
+  adjustAbovePercentOfLimit: 70,
+};
+
 export const entry = (more: Partial<NewInstrument> & { bodyId: number }): NewInstrument => ({
   tag: TAG,
   serial: 'S-1',
@@ -134,7 +142,7 @@ export const entry = (more: Partial<NewInstrument> & { bodyId: number }): NewIns
   kind: 'gauge',
   hookUp: 'block-and-bleed',
   procedureId: 1,
-  tolerance: { percentOfSpan: 0.25, adjustAbovePercentOfLimit: 70 },
+  tolerance: LIMIT,
   intervalMonths: 12,
   dueOn: TODAY,
   owner: '',
@@ -143,6 +151,7 @@ export const entry = (more: Partial<NewInstrument> & { bodyId: number }): NewIns
 });
 
 export const RANGE: NewConfiguration = {
+  scaleDivision: null,
   signal: 'mA-4-20',
   outputUnit: 'mA',
   transferFunction: { kind: 'linear' },
@@ -160,7 +169,14 @@ export const RANGE: NewConfiguration = {
 
 export const CONNECTION: NewConnection = {
   pressureReference: MODULE['PC-1'],
+  secondReference: null,
   meter: MODULE['DM-1'],
+  leak: null,
+  heightM: 0,
+  liquidDensityKgPerM3: 0,
+  readsDigital: false,
+  secondIndication: '',
+  given: {},
   referenceReason: '',
   ambient: { temperatureC: 21, humidityPercent: 45, barometerHpa: 1010 },
   checksDone: CONNECT_CHECKS,

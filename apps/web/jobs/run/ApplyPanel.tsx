@@ -1,13 +1,12 @@
 'use client';
-import { acceptedOutput, expectedOutput, formatPlain, spanTolerance, type RunEvaluation } from '@barys/core';
+import { acceptedOutput, atInstrument, expectedOutput, formatPlain, type RunEvaluation } from '@barys/core';
 import type { MadeWith } from '@barys/store';
+import { limitsOf, standardAt } from '@barys/store/evaluation';
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
 import { Figure } from '@/ui/Figure';
 import type { Figures } from '@/ui/figures';
-
-/** After five time constants a first-order lag is within 0.7 % of its step: common practice for settling. */
-const SETTLE_TIME_CONSTANTS = 5;
+import type { ReactNode } from 'react';
 
 /** What to apply now and what to expect for it. */
 export function ApplyPanel({
@@ -15,16 +14,17 @@ export function ApplyPanel({
   point,
   applied,
   figures,
+  children,
 }: {
   madeWith: MadeWith;
   point: MadeWith['points'][number];
-  /** The value the expectation is for: nominal, or what was read at the reference. */
+  /** The value at the instrument that the expectation is for: nominal, or from what was read at the reference. */
   applied: number;
   figures: Figures;
+  children: ReactNode;
 }) {
-  const { configuration, tolerance } = madeWith;
-  const { lowest, highest } = acceptedOutput(configuration, spanTolerance(tolerance.percentOfSpan), applied);
-  const settleS = configuration.dampingS * SETTLE_TIME_CONSTANTS;
+  const { configuration, tolerance, head } = madeWith;
+  const { lowest, highest } = acceptedOutput(configuration, limitsOf(tolerance), applied);
   const expectFor =
     applied === point.nominalApplied ? '' : ` for ${formatPlain(applied)} ${figures.inputUnit}`;
   return (
@@ -40,9 +40,10 @@ export function ApplyPanel({
       <div>
         <Typography variant="body2" sx={{ color: 'text.secondary' }}>
           {point.direction === 'up' ? 'Apply, going up' : 'Apply, coming down'}
+          {madeWith.secondReference === null ? '' : `, by ${standardAt(madeWith, point).tag}`}
         </Typography>
         <Figure sx={{ fontSize: { xs: 26, md: 44 }, fontWeight: 700, lineHeight: 1.1, display: 'block' }}>
-          {figures.input(point.nominalApplied)}
+          {figures.input(atInstrument(point.nominalApplied, -head))}
           <Unit>{figures.inputUnit}</Unit>
         </Figure>
       </div>
@@ -60,8 +61,14 @@ export function ApplyPanel({
         <Figure>
           {figures.output(lowest)}…{figures.output(highest)}
         </Figure>
-        {settleS > 0 ? ` · hold ${formatPlain(settleS)} s` : ''}
+        {configuration.scaleDivision === null
+          ? ''
+          : ` · read to ${formatPlain(configuration.scaleDivision / 2)} ${figures.outputUnit}, half a division`}
+        {head === 0
+          ? ''
+          : ` · head ${figures.input(head)} ${figures.inputUnit}: the instrument sees ${figures.input(point.nominalApplied)}`}
       </Typography>
+      {children}
     </Box>
   );
 }

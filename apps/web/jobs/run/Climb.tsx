@@ -3,8 +3,8 @@
  * A run drawn as a staircase: a tread for each point, as high as its input, up and then down; the reading is typed on
  * the tread and its verdict stays there. On a phone the same stairs lie on their side, one row a point.
  */
-import type { JudgedReading } from '@barys/core';
-import type { MadeWith } from '@barys/store';
+import { atInstrument, type JudgedReading } from '@barys/core';
+import type { ExtraColumn, MadeWith } from '@barys/store';
 import Box from '@mui/material/Box';
 import type { ReactNode } from 'react';
 import { Figure } from '@/ui/Figure';
@@ -29,7 +29,17 @@ export interface ClimbPoint {
   /** The reading of the run before, drawn pale. */
   readonly earlierText: string | undefined;
   readonly hasDraft: boolean;
+  /** Approaches that went too far and do not count. */
+  readonly overshotCount: number;
+  /** Notes, and why nothing was read. */
+  readonly words: readonly string[];
 }
+
+const MORE_WORD: Readonly<Record<ExtraColumn, string>> = {
+  'before-tap': 'untapped',
+  digital: 'digital',
+  second: 'second',
+};
 
 export const directionMark = (direction: Point['direction']): string => (direction === 'up' ? '▲' : '▼');
 export const directionWord = (direction: Point['direction']): string =>
@@ -43,11 +53,14 @@ const rise = (percent: number): number =>
 
 export function Climb({
   points,
+  head,
   current,
   figures,
   field,
   onChoose,
 }: {
+  /** What the instrument sees more than the standard, in the input unit. */
+  head: number;
   points: readonly ClimbPoint[];
   /** Position of the point that is now, or null when all are read. */
   current: number | null;
@@ -76,6 +89,7 @@ export function Climb({
         <Tread
           key={one.point.position}
           {...one}
+          head={head}
           isCurrent={one.point.position === current}
           figures={figures}
           field={field}
@@ -92,18 +106,25 @@ function Tread({
   judged,
   earlierText,
   hasDraft,
+  overshotCount,
+  words,
   isCurrent,
+  head,
   figures,
   field,
   onChoose,
 }: ClimbPoint & {
   isCurrent: boolean;
+  head: number;
   figures: Figures;
   field: ReactNode;
   onChoose: (position: number) => void;
 }) {
-  const wasReadElsewhere = entry !== undefined && entry.applied !== point.nominalApplied;
-  const applied = wasReadElsewhere ? entry.appliedText : figures.input(point.nominalApplied);
+  const asked = figures.input(atInstrument(point.nominalApplied, -head));
+  const wasReadElsewhere =
+    entry !== undefined &&
+    Number(entry.appliedText.replace(',', '.')) !== Number(asked.replace('\u2212', '-'));
+  const applied = wasReadElsewhere ? entry.appliedText : asked;
   return (
     <Box
       component="li"
@@ -165,6 +186,16 @@ function Tread({
         <Figure sx={{ fontSize: SMALL, fontWeight: wasReadElsewhere ? 700 : 400 }}>
           {applied} {figures.inputUnit}
         </Figure>
+        {overshotCount > 0 && (
+          <Box component="span" sx={{ fontSize: SMALL }}>
+            overshot {overshotCount > 1 ? `${overshotCount} times` : 'once'}
+          </Box>
+        )}
+        {words.map((word) => (
+          <Box component="span" key={word} sx={{ fontSize: SMALL, lineHeight: 1.15 }}>
+            {word}
+          </Box>
+        ))}
         {earlierText !== undefined && (
           <Figure sx={{ fontSize: { xs: 13, sm: 11.5, md: 13 }, color: 'text.secondary', mt: { sm: 0.5 } }}>
             found {earlierText}
@@ -195,6 +226,11 @@ function Reading({
       >
         {entry.outputText}
       </Figure>
+      {Object.entries(entry.more).map(([column, text]) => (
+        <Figure key={column} sx={{ display: 'block', fontSize: 12.5, color: 'text.secondary' }}>
+          {MORE_WORD[column as ExtraColumn]} {text}
+        </Figure>
+      ))}
       <Box
         sx={{
           display: 'flex',
@@ -208,7 +244,7 @@ function Reading({
         {judged !== undefined && entry.isSaved && (
           <>
             <VerdictMark verdict={judged.verdict} isMarkOnly />
-            <Figure>{figures.percent(judged.errorPercentSpan)} %</Figure>
+            <Figure>{figures.error(judged)} %</Figure>
           </>
         )}
       </Box>

@@ -1,17 +1,21 @@
 'use client';
 /** Where a reading is typed. Digits and Enter are all that a normal point needs. */
-import { CoreError, parseTyped } from '@barys/core';
-import type { MadeWith } from '@barys/store';
+import { CoreError, type TypedNumber } from '@barys/core';
+import type { ExtraColumn, MadeWith } from '@barys/store';
 import Box from '@mui/material/Box';
 import { useEffect, useRef, useState, type ClipboardEvent, type KeyboardEvent } from 'react';
 import { Figure } from '@/ui/Figure';
 import type { Figures } from '@/ui/figures';
 import { pointName } from './Climb';
 import type { Draft } from './keep';
+import { typedIn } from './typed';
 
-function whyNot(text: string): string | null {
+type Column = 'output' | ExtraColumn;
+
+/** What is wrong with a text, in words; null where it is a number. */
+function whyNot(text: string, unit: string): string | null {
   try {
-    parseTyped(text);
+    typedIn(text, unit);
     return null;
   } catch (error) {
     if (!(error instanceof CoreError)) throw error;
@@ -30,83 +34,128 @@ const inputStyle = (isWrong: boolean) => ({
   padding: '2px 6px',
 });
 
+/** The fields of a point in the order they are typed: what shows before a tap comes before what shows after it. */
+export const columnsOf = ({ columns }: Pick<MadeWith, 'columns'>): readonly Column[] => [
+  ...columns.filter((column) => column === 'before-tap'),
+  'output',
+  ...columns.filter((column) => column !== 'before-tap'),
+];
+
 export function ReadingField({
   point,
+  madeWith,
   draft,
   figures,
+  doubt,
   onDraft,
   onEnter,
   onMove,
   onColumn,
-  onHelp,
+  onLetter,
 }: {
   point: MadeWith['points'][number];
+  madeWith: MadeWith;
   draft: Draft;
   figures: Figures;
+  /** A question about what was entered; entered once more it is taken as it is. */
+  doubt: string | null;
   onDraft: (draft: Draft) => void;
-  onEnter: (draft: Draft) => void;
+  /** Takes what is typed, its units taken off; answers in words where it cannot be. */
+  onEnter: (draft: Draft) => string | null;
   onMove: (step: 1 | -1) => void;
   onColumn: (text: string) => void;
-  onHelp: () => void;
+  /** A letter that is a command and no digit. */
+  onLetter: (letter: string) => boolean;
 }) {
-  const outputRef = useRef<HTMLInputElement>(null);
-  const appliedRef = useRef<HTMLInputElement>(null);
+  const columns = columnsOf(madeWith);
+  const fields = useRef<Partial<Record<Column | 'applied', HTMLInputElement | null>>>({});
   const [isAppliedOpen, setIsAppliedOpen] = useState(draft.applied !== null);
-  const [wrong, setWrong] = useState<{ at: 'output' | 'applied'; why: string } | null>(null);
+  const [wrong, setWrong] = useState<{ at: Column | 'applied'; why: string } | null>(null);
+  const { configuration, secondIndication } = madeWith;
+  const inputUnit = configuration.inputUnit;
+  const unitOf = (column: Column): string =>
+    column === 'digital'
+      ? inputUnit
+      : column === 'second'
+        ? secondIndication === 'own display'
+          ? configuration.displayUnit
+          : ''
+        : configuration.outputUnit;
+  const textOf = (column: Column): string =>
+    column === 'output' ? draft.output : (draft.more?.[column] ?? '');
+  const focus = (field: Column | 'applied') => {
+    fields.current[field]?.focus();
+    fields.current[field]?.select();
+  };
 
+  const [first = 'output'] = columns;
   useEffect(() => {
-    outputRef.current?.focus();
-    outputRef.current?.select();
-  }, []);
+    fields.current[first]?.focus();
+    fields.current[first]?.select();
+  }, [first]);
   useEffect(() => {
     if (isAppliedOpen && draft.applied === null) {
-      appliedRef.current?.focus();
-      appliedRef.current?.select();
+      fields.current.applied?.focus();
+      fields.current.applied?.select();
     }
   }, [isAppliedOpen, draft.applied]);
 
-  const enter = () => {
-    const appliedWrong = draft.applied === null ? null : whyNot(draft.applied);
-    if (appliedWrong !== null) {
-      setWrong({ at: 'applied', why: appliedWrong });
-      appliedRef.current?.focus();
-      return;
-    }
-    const outputWrong = whyNot(draft.output);
-    if (outputWrong !== null) {
-      setWrong({ at: 'output', why: outputWrong });
-      outputRef.current?.focus();
-      return;
-    }
-    setWrong(null);
-    onEnter(draft);
+  const refuse = (at: Column | 'applied', why: string) => {
+    setWrong({ at, why });
+    fields.current[at]?.focus();
   };
 
-  const onKeyDown = (event: KeyboardEvent) => {
+  /** Field by field, then the point: the next empty one is where the hand goes. */
+  const enter = (from: Column) => {
+    const wrongHere = whyNot(textOf(from), unitOf(from));
+    if (wrongHere !== null) return refuse(from, wrongHere);
+    const next = columns[columns.indexOf(from) + 1];
+    if (next !== undefined) {
+      setWrong(null);
+      return focus(next);
+    }
+    const bad = columns.find((column) => whyNot(textOf(column), unitOf(column)) !== null);
+    if (bad !== undefined) return refuse(bad, whyNot(textOf(bad), unitOf(bad)) ?? '');
+    const appliedWrong = draft.applied === null ? null : whyNot(draft.applied, inputUnit);
+    if (appliedWrong !== null) return refuse('applied', appliedWrong);
+    const plain = (text: string, unit: string): TypedNumber['text'] => typedIn(text, unit).text;
+    const more = Object.fromEntries(
+      madeWith.columns.map((column) => [column, plain(textOf(column), unitOf(column))]),
+    );
+    const refused = onEnter({
+      output: plain(draft.output, configuration.outputUnit),
+      applied: draft.applied === null ? null : plain(draft.applied, inputUnit),
+      more,
+    });
+    setWrong(refused === null ? null : { at: 'applied', why: refused });
+  };
+
+  const onKeyDown = (column: Column) => (event: KeyboardEvent) => {
+    if (event.ctrlKey || event.metaKey || event.altKey) return;
     const actions: Record<string, () => void> = {
-      Enter: enter,
+      Enter: () => enter(column),
       ArrowDown: () => onMove(1),
       ArrowUp: () => onMove(-1),
-      a: () => (isAppliedOpen ? appliedRef.current?.focus() : setIsAppliedOpen(true)),
-      '?': onHelp,
+      a: () => (isAppliedOpen ? focus('applied') : setIsAppliedOpen(true)),
     };
-    const action =
-      event.ctrlKey || event.metaKey || event.altKey
-        ? undefined
-        : actions[event.key === 'A' ? 'a' : event.key];
-    if (action === undefined) return;
-    event.preventDefault();
-    action();
+    const key = event.key.length === 1 ? event.key.toLowerCase() : event.key;
+    // A letter typed after digits is the beginning of a unit.
+    const isCommand = !/^[a-z]$/.test(key) || textOf(column).trim() === '' || isAllSelected(event);
+    const action = isCommand ? actions[key] : undefined;
+    if (action !== undefined) {
+      event.preventDefault();
+      action();
+    } else if (isCommand && onLetter(key)) event.preventDefault();
   };
 
   const onAppliedKeyDown = (event: KeyboardEvent) => {
     if (event.key === 'Enter' || event.key === 'ArrowDown') {
       event.preventDefault();
-      outputRef.current?.focus();
+      focus(first);
     } else if (event.key === 'Escape') {
       onDraft({ ...draft, applied: null });
       setIsAppliedOpen(false);
-      outputRef.current?.focus();
+      focus(first);
     }
   };
 
@@ -121,42 +170,56 @@ export function ReadingField({
   return (
     <Box sx={{ px: { sm: 0.25 }, width: { xs: 150, sm: 'auto' } }}>
       {isAppliedOpen && (
-        <Box component="label" sx={{ display: 'block', fontSize: 13, textAlign: 'left', mb: 0.5 }}>
-          Applied, {figures.inputUnit}
-          <Figure sx={{ fontSize: 16 }}>
-            <input
-              ref={appliedRef}
-              aria-label={`Applied value at ${name}, in ${figures.inputUnit}`}
-              inputMode="decimal"
-              autoComplete="off"
-              value={draft.applied ?? figures.input(point.nominalApplied)}
-              onChange={(event) => onDraft({ ...draft, applied: event.target.value })}
-              onKeyDown={onAppliedKeyDown}
-              style={inputStyle(wrong?.at === 'applied')}
-            />
-          </Figure>
-        </Box>
+        <Labelled text={`Applied, ${figures.inputUnit}`}>
+          <input
+            ref={(element) => void (fields.current.applied = element)}
+            aria-label={`Applied value at ${name}, in ${figures.inputUnit}`}
+            inputMode="decimal"
+            autoComplete="off"
+            value={draft.applied ?? figures.input(point.nominalApplied - madeWith.head)}
+            onChange={(event) => onDraft({ ...draft, applied: event.target.value })}
+            onKeyDown={onAppliedKeyDown}
+            style={inputStyle(wrong?.at === 'applied')}
+          />
+        </Labelled>
       )}
-      <Figure sx={{ fontSize: { xs: 22, sm: 20, md: 24 }, fontWeight: 700 }}>
-        <input
-          ref={outputRef}
-          aria-label={`Reading at ${name}, in ${figures.outputUnit}`}
-          aria-invalid={wrong?.at === 'output'}
-          aria-describedby={wrong === null ? undefined : 'reading-wrong'}
-          inputMode="decimal"
-          autoComplete="off"
-          enterKeyHint="next"
-          value={draft.output}
-          onChange={(event) => {
-            setWrong(null);
-            onDraft({ ...draft, output: event.target.value });
-          }}
-          onKeyDown={onKeyDown}
-          onPaste={onPaste}
-          style={inputStyle(wrong?.at === 'output')}
-        />
-      </Figure>
-      {wrong !== null && (
+      {columns.map((column) => {
+        const field = (
+          <input
+            key={column}
+            ref={(element) => void (fields.current[column] = element)}
+            aria-label={`${COLUMN_NAME[column]} at ${name}${unitOf(column) === '' ? '' : `, in ${column === 'digital' ? figures.inputUnit : column === 'second' ? unitOf(column) : figures.outputUnit}`}`}
+            aria-invalid={wrong?.at === column}
+            aria-describedby={wrong === null && doubt === null ? undefined : 'reading-wrong'}
+            inputMode="decimal"
+            autoComplete="off"
+            enterKeyHint="next"
+            value={textOf(column)}
+            onChange={(event) => {
+              setWrong(null);
+              const text = event.target.value;
+              onDraft(
+                column === 'output'
+                  ? { ...draft, output: text }
+                  : { ...draft, more: { ...draft.more, [column]: text } },
+              );
+            }}
+            onKeyDown={onKeyDown(column)}
+            onPaste={onPaste}
+            style={inputStyle(wrong?.at === column)}
+          />
+        );
+        return column === 'output' && columns.length === 1 ? (
+          <Figure key={column} sx={{ fontSize: { xs: 22, sm: 20, md: 24 }, fontWeight: 700 }}>
+            {field}
+          </Figure>
+        ) : (
+          <Labelled key={column} text={COLUMN_LABEL[column]}>
+            {field}
+          </Labelled>
+        );
+      })}
+      {(wrong !== null || doubt !== null) && (
         <Box
           id="reading-wrong"
           role="alert"
@@ -169,12 +232,40 @@ export function ReadingField({
             fontSize: 14,
             textAlign: 'left',
             bgcolor: 'var(--sheet)',
-            border: '2px solid var(--outside)',
+            border: `2px solid ${wrong === null ? 'var(--now)' : 'var(--outside)'}`,
           }}
         >
-          {wrong.why}
+          {wrong?.why ?? doubt}
         </Box>
       )}
+    </Box>
+  );
+}
+
+const COLUMN_NAME: Readonly<Record<Column, string>> = {
+  output: 'Reading',
+  'before-tap': 'Reading before a tap',
+  digital: 'Digital value',
+  second: 'Second indication',
+};
+
+const COLUMN_LABEL: Readonly<Record<Column, string>> = {
+  output: 'reading',
+  'before-tap': 'before a tap',
+  digital: 'digital',
+  second: 'second',
+};
+
+const isAllSelected = ({ target }: KeyboardEvent): boolean =>
+  target instanceof HTMLInputElement &&
+  target.selectionStart === 0 &&
+  target.selectionEnd === target.value.length;
+
+function Labelled({ text, children }: { text: string; children: React.ReactNode }) {
+  return (
+    <Box component="label" sx={{ display: 'block', fontSize: 13, textAlign: 'left', mb: 0.25 }}>
+      {text}
+      <Figure sx={{ fontSize: 16, fontWeight: 700 }}>{children}</Figure>
     </Box>
   );
 }

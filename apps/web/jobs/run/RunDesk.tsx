@@ -1,7 +1,7 @@
 'use client';
 /** The run screen: the climb above; what to apply, the corridor and the stave below. */
-import { CoreError, parseTyped } from '@barys/core';
-import { evaluateStoredRun, missingPoints } from '@barys/store/evaluation';
+import { atInstrument, CoreError, parseTyped } from '@barys/core';
+import { evaluateStoredRun, openPoints, standardAt } from '@barys/store/evaluation';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Stack from '@mui/material/Stack';
@@ -10,7 +10,7 @@ import { useMemo, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { Corridor, CorridorKey } from '@/ui/Corridor';
 import { corridorPoints } from '@/ui/corridor';
-import { figuresFor } from '@/ui/figures';
+import { figuresOfRun } from '@/ui/figures';
 import { Sheet } from '@/ui/Sheet';
 import { Stave } from '@/ui/Stave';
 import { ApplyPanel, RunFigures } from './ApplyPanel';
@@ -18,9 +18,12 @@ import { Climb, type ClimbPoint } from './Climb';
 import type { Draft } from './keep';
 import { Finish } from './Finish';
 import { KeysSheet } from './KeysSheet';
+import { MarkField, type WordedMark } from './MarkField';
 import { parseColumn } from './paste';
 import { ReadingField } from './ReadingField';
-import type { ShownRun } from './types';
+import { SettleTimer } from './SettleTimer';
+import { overRange, slipQuestion } from './slips';
+import type { More, ShownRun } from './types';
 import { useReadings } from './useReadings';
 
 const numberOr = (text: string | null, otherwise: number): number => {
@@ -32,6 +35,17 @@ const numberOr = (text: string | null, otherwise: number): number => {
   }
 };
 
+const plainOr = (text: string | null): string => {
+  try {
+    return text === null ? '' : parseTyped(text).text;
+  } catch (error) {
+    if (error instanceof CoreError) return '';
+    throw error;
+  }
+};
+
+const isSame = (a: More, b: More): boolean => JSON.stringify(a) === JSON.stringify(b);
+
 export function RunDesk({ jobId, run, earlier }: { jobId: number; run: ShownRun; earlier: ShownRun | null }) {
   const { madeWith } = run;
   const { points } = madeWith;
@@ -40,45 +54,64 @@ export function RunDesk({ jobId, run, earlier }: { jobId: number; run: ShownRun;
   const [choice, setChosen] = useState<number | null | 'begin'>('begin');
   const begin = (): number | null =>
     Object.keys(readings.drafts).map(Number)[0] ??
-    points.find(({ position }) => !entries.has(position))?.position ??
+    openPoints({ madeWith, readings: [...entries.values()], marks: readings.marks })[0]?.position ??
     null;
   // Until a point is chosen: the one that something was typed at, else the first without a reading.
   const chosen = choice === 'begin' ? begin() : choice;
   const [isHelpOpen, setIsHelpOpen] = useState(false);
+  const [doubt, setDoubt] = useState<{ at: number; text: string; words: string } | null>(null);
+  const [marking, setMarking] = useState<WordedMark | null>(null);
+  const [settled, setSettled] = useState<{ at: number; since: number } | null>(null);
   const [pasteProblem, setPasteProblem] = useState<string | null>(null);
 
-  const figures = useMemo(() => figuresFor(madeWith.configuration, madeWith.meter.resolution), [madeWith]);
+  const figures = useMemo(() => figuresOfRun(madeWith), [madeWith]);
   const standing = useMemo(
-    () => ({ madeWith, readings: [...entries.values()].sort((a, b) => a.position - b.position) }),
-    [madeWith, entries],
+    () => ({
+      madeWith,
+      readings: [...entries.values()].sort((a, b) => a.position - b.position),
+      marks: readings.marks,
+    }),
+    [madeWith, entries, readings.marks],
   );
   const evaluation = useMemo(() => evaluateStoredRun(standing), [standing]);
   const judgedAt = (position: number) =>
     evaluation.readings[standing.readings.findIndex((reading) => reading.position === position)];
 
+  /** What the standard has to show for a point: less than the nominal where the instrument sees more. */
+  const atStandard = ({ nominalApplied }: (typeof points)[number]): number =>
+    atInstrument(nominalApplied, -madeWith.head);
+  const roundedAtStandard = (point: (typeof points)[number]): number =>
+    numberOr(figures.input(atStandard(point)), atStandard(point));
   const current = points.find(({ position }) => position === chosen) ?? null;
-  const isComplete = missingPoints(standing) === 0;
+  const open = openPoints(standing);
+  const isComplete = open.length === 0;
   const currentEntry = current === null ? undefined : entries.get(current.position);
   const draft: Draft = (current === null ? undefined : readings.drafts[current.position]) ?? {
     output: currentEntry?.outputText ?? '',
     applied:
-      currentEntry !== undefined && currentEntry.applied !== current?.nominalApplied
+      currentEntry !== undefined && current !== null && currentEntry.applied !== roundedAtStandard(current)
         ? currentEntry.appliedText
         : null,
+    more: currentEntry?.more ?? {},
   };
 
   /** To the next point without a reading, then to one that was passed over, then to none. */
-  const goOn = (from: number, known: ReadonlySet<number>) => {
-    const open = points.filter(({ position }) => !known.has(position));
-    setChosen((open.find(({ position }) => position > from) ?? open[0])?.position ?? null);
+  const goOn = (from: number, done: readonly number[]) => {
+    const left = open.filter(({ position }) => !done.includes(position));
+    setChosen((left.find(({ position }) => position > from) ?? left[0])?.position ?? null);
+    setDoubt(null);
+    setMarking(null);
   };
 
   const enter = (position: number, typed: Draft): void => {
     const point = points.find((one) => one.position === position);
     if (point === undefined) return;
-    const appliedText = typed.applied?.trim() ?? figures.input(point.nominalApplied);
+    const appliedText = typed.applied?.trim() ?? figures.input(atStandard(point));
     const before = entries.get(position);
-    const isUnchanged = before?.outputText === typed.output.trim() && before.appliedText === appliedText;
+    const isUnchanged =
+      before?.outputText === typed.output.trim() &&
+      before.appliedText === appliedText &&
+      isSame(before.more, typed.more ?? {});
     if (isUnchanged) readings.keepDraft(position, null);
     else
       readings.enter({
@@ -86,14 +119,62 @@ export function RunDesk({ jobId, run, earlier }: { jobId: number; run: ShownRun;
         appliedText,
         appliedAs: typed.applied === null ? 'set' : 'read',
         outputText: typed.output.trim(),
+        more: typed.more ?? {},
       });
   };
 
-  const enterAndGoOn = (typed: Draft) => {
-    if (current === null) return;
+  const enterAndGoOn = (typed: Draft): string | null => {
+    if (current === null) return null;
     setPasteProblem(null);
+    const applied = numberOr(typed.applied, atStandard(current));
+    const stop = overRange(madeWith, current, applied);
+    if (stop !== null) return stop;
+    const output = numberOr(typed.output, NaN);
+    const words = slipQuestion(
+      madeWith,
+      current,
+      { applied, output, outputText: typed.output },
+      entries,
+      figures,
+    );
+    const isAsked = doubt?.at === current.position && doubt.text === typed.output;
+    if (words !== null && !isAsked) {
+      setDoubt({ at: current.position, text: typed.output, words });
+      return null;
+    }
     enter(current.position, typed);
-    goOn(current.position, new Set([...entries.keys(), current.position]));
+    goOn(current.position, [current.position]);
+    return null;
+  };
+
+  /** A bad approach stays as a mark; the point is approached again. */
+  const overshot = () => {
+    if (current === null) return;
+    readings.mark({
+      position: current.position,
+      mark: 'overshot',
+      appliedText: plainOr(draft.applied),
+      outputText: plainOr(draft.output),
+      remark: '',
+    });
+    setSettled(null);
+  };
+  const keepWorded = (kind: WordedMark) => (remark: string) => {
+    if (current === null) return;
+    readings.mark({ position: current.position, mark: kind, appliedText: '', outputText: '', remark });
+    if (kind === 'no reading') goOn(current.position, [current.position]);
+    else setMarking(null);
+  };
+  const onLetter = (letter: string): boolean => {
+    const commands: Record<string, () => void> = {
+      o: overshot,
+      x: () => setMarking('no reading'),
+      n: () => setMarking('note'),
+      t: () => current !== null && setSettled({ at: current.position, since: Date.now() }),
+      '?': () => setIsHelpOpen(true),
+    };
+    commands[letter]?.();
+    return commands[letter] !== undefined;
   };
 
   const enterColumn = (text: string) => {
@@ -107,7 +188,7 @@ export function RunDesk({ jobId, run, earlier }: { jobId: number; run: ShownRun;
     setPasteProblem(null);
     const filled = from.slice(0, lines.length).map(({ position }) => position);
     lines.forEach((line, index) => enter(filled[index] ?? 0, line));
-    goOn(current.position, new Set([...entries.keys(), ...filled]));
+    goOn(current.position, filled);
   };
 
   const move = (step: 1 | -1) => {
@@ -130,6 +211,12 @@ export function RunDesk({ jobId, run, earlier }: { jobId: number; run: ShownRun;
       entry: entries.get(point.position),
       judged: judgedAt(point.position),
       earlierText: earlier?.readings.find(({ position }) => position === point.position)?.outputText,
+      overshotCount: readings.marks.filter(
+        (mark) => mark.position === point.position && mark.kind === 'overshot',
+      ).length,
+      words: readings.marks
+        .filter((mark) => mark.position === point.position && mark.kind !== 'overshot')
+        .map(({ kind, remark }) => `${kind}: ${remark}`),
       hasDraft: (readings.drafts[point.position]?.output ?? '') !== '',
     }));
 
@@ -168,9 +255,17 @@ export function RunDesk({ jobId, run, earlier }: { jobId: number; run: ShownRun;
             <ApplyPanel
               madeWith={madeWith}
               point={current}
-              applied={numberOr(draft.applied, current.nominalApplied)}
+              applied={atInstrument(numberOr(draft.applied, atStandard(current)), madeWith.head)}
               figures={figures}
-            />
+            >
+              {madeWith.settle !== null && (
+                <SettleTimer
+                  settle={madeWith.settle}
+                  startedAt={settled?.at === current.position ? settled.since : null}
+                  onStart={() => setSettled({ at: current.position, since: Date.now() })}
+                />
+              )}
+            </ApplyPanel>
           )}
           <RunFigures evaluation={evaluation} figures={figures} />
           {current !== null && isComplete && (
@@ -185,7 +280,11 @@ export function RunDesk({ jobId, run, earlier }: { jobId: number; run: ShownRun;
               Cycle {cycle} of {cycles}
             </Typography>
           )}
+          {marking !== null && current !== null && (
+            <MarkField kind={marking} onKeep={keepWorded(marking)} onLeave={() => setMarking(null)} />
+          )}
           <Climb
+            head={madeWith.head}
             points={climbPoints}
             current={current?.position ?? null}
             figures={figures}
@@ -195,13 +294,15 @@ export function RunDesk({ jobId, run, earlier }: { jobId: number; run: ShownRun;
                 <ReadingField
                   key={current.position}
                   point={current}
+                  madeWith={madeWith}
+                  doubt={doubt?.at === current.position && doubt.text === draft.output ? doubt.words : null}
                   draft={draft}
                   figures={figures}
                   onDraft={(next) => readings.keepDraft(current.position, next)}
                   onEnter={enterAndGoOn}
                   onMove={move}
                   onColumn={enterColumn}
-                  onHelp={() => setIsHelpOpen(true)}
+                  onLetter={onLetter}
                 />
               )
             }
@@ -223,11 +324,18 @@ export function RunDesk({ jobId, run, earlier }: { jobId: number; run: ShownRun;
           <Stave
             body={madeWith.body}
             configuration={madeWith.configuration}
-            marker={current === null ? undefined : numberOr(draft.applied, current.nominalApplied)}
+            marker={
+              current === null
+                ? undefined
+                : atInstrument(numberOr(draft.applied, atStandard(current)), madeWith.head)
+            }
             spacing={52}
           />
           <Typography variant="body2" sx={{ color: 'text.secondary', mt: 0.5 }}>
-            Reference {madeWith.pressureReference.tag}, meter {madeWith.meter.tag}
+            {current === null || madeWith.secondReference === null
+              ? `Reference ${[madeWith.pressureReference, madeWith.secondReference].flatMap((one) => one?.tag ?? []).join(' and ')}`
+              : `Reference at this point ${standardAt(madeWith, current).tag}`}
+            {madeWith.meter === null ? ', read by eye' : `, meter ${madeWith.meter.tag}`}
           </Typography>
         </Sheet>
       </Box>

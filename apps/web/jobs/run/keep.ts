@@ -1,18 +1,38 @@
 /** What a run keeps in the browser until the server has it: typed digits, and readings on their way. */
 
+import type { MarkKind } from '@barys/store';
+import type { More } from './types';
+
 export interface Draft {
   readonly output: string;
   /** As typed; null while the reference is set to the nominal value. */
   readonly applied: string | null;
+  readonly more?: More;
 }
 
-export interface Waiting {
+export interface WaitingReading {
+  readonly kind: 'reading';
   readonly position: number;
   readonly clientKey: string;
   readonly appliedText: string;
   readonly appliedAs: 'set' | 'read';
   readonly outputText: string;
+  readonly more: More;
+  /** By this browser's clock, which may be wrong; the server keeps its own beside it. */
+  readonly takenAt: string;
 }
+
+export interface WaitingMark {
+  readonly kind: 'mark';
+  readonly position: number;
+  readonly clientKey: string;
+  readonly mark: MarkKind;
+  readonly appliedText: string;
+  readonly outputText: string;
+  readonly remark: string;
+}
+
+export type Waiting = WaitingReading | WaitingMark;
 
 export interface Kept {
   readonly drafts: Readonly<Record<number, Draft>>;

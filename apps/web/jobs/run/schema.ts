@@ -1,5 +1,6 @@
-/** A reading on its way from the browser to the store. */
+/** Readings and marks on their way from the browser to the store. */
 import { CoreError, parseTyped } from '@barys/core';
+import { EXTRA_COLUMNS, MARK_KINDS } from '@barys/store';
 import { z } from 'zod';
 
 const typedNumber = z.string().superRefine((text, context) => {
@@ -17,5 +18,22 @@ export const readingSchema = z.object({
   appliedText: typedNumber,
   appliedAs: z.enum(['set', 'read']),
   outputText: typedNumber,
+  more: z.partialRecord(z.enum(EXTRA_COLUMNS), typedNumber).default({}),
+  takenAt: z.iso
+    .datetime()
+    .transform((text) => new Date(text))
+    .nullable()
+    .default(null),
   supersedes: z.number().int().positive().nullable(),
+});
+
+const typedOrEmpty = z.union([z.literal(''), typedNumber]);
+
+export const markSchema = z.object({
+  position: z.number().int().positive(),
+  clientKey: z.uuid(),
+  mark: z.enum(MARK_KINDS),
+  appliedText: typedOrEmpty.default(''),
+  outputText: typedOrEmpty.default(''),
+  remark: z.string().max(500, 'At most 500 characters, please.').default(''),
 });

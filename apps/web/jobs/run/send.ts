@@ -1,4 +1,4 @@
-/** Sends one reading and says how it went. */
+/** Sends one reading or mark and says how it went. */
 import type { Waiting } from './keep';
 
 export type Outcome =
@@ -12,16 +12,16 @@ const NO_ANSWER = 'The server does not answer.';
 /** Who is working can be chosen, a rate comes down, a server comes back. */
 const MAY_PASS_LATER = [401, 403, 408, 429];
 
-export async function sendReading(
-  runId: number,
-  waiting: Waiting,
-  supersedes: number | null,
-): Promise<Outcome> {
+/**
+ * @param supersedes the reading at the point that this one corrects, or null
+ */
+export async function send(runId: number, waiting: Waiting, supersedes: number | null): Promise<Outcome> {
+  const { kind, ...entry } = waiting;
   try {
-    const response = await fetch(`/api/v1/runs/${runId}/readings`, {
+    const response = await fetch(`/api/v1/runs/${runId}/${kind}s`, {
       method: 'POST',
       headers: { 'content-type': 'application/json' },
-      body: JSON.stringify({ ...waiting, supersedes }),
+      body: JSON.stringify(kind === 'reading' ? { ...entry, supersedes } : entry),
       signal: AbortSignal.timeout(10_000),
     });
     const body = (await response.json()) as { id: number; savedClock: string; detail?: string };

@@ -1,4 +1,16 @@
-import type { MadeWith, RunKind } from '@barys/store';
+import type { ExtraColumn, MadeWith, MarkKind, RunKind } from '@barys/store';
+
+/** What is read at a point beside the output, as typed, by its column. */
+export type More = Readonly<Partial<Record<ExtraColumn, string>>>;
+
+/** What was marked at a point. */
+export interface ShownMark {
+  readonly position: number;
+  readonly kind: MarkKind;
+  readonly appliedText: string;
+  readonly outputText: string;
+  readonly remark: string;
+}
 
 /** A reading as the page shows it. */
 export interface ShownReading {
@@ -8,6 +20,7 @@ export interface ShownReading {
   readonly applied: number;
   readonly outputText: string;
   readonly output: number;
+  readonly more: More;
   readonly savedClock: string;
 }
 
@@ -17,6 +30,7 @@ export interface ShownRun {
   readonly kind: RunKind;
   readonly madeWith: MadeWith;
   readonly readings: readonly ShownReading[];
+  readonly marks: readonly ShownMark[];
 }
 
 /** A point's reading with how far it has come. */
@@ -26,5 +40,6 @@ export interface Entry {
   readonly applied: number;
   readonly outputText: string;
   readonly output: number;
+  readonly more: More;
   readonly isSaved: boolean;
 }

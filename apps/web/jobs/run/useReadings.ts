@@ -5,15 +5,25 @@
  */
 import { parseTyped } from '@barys/core';
 import { useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react';
-import { keptStore, NOT_READ_YET, type Draft, type Kept, type Waiting } from './keep';
-import { sendReading } from './send';
-import type { Entry, ShownRun } from './types';
+import {
+  keptStore,
+  NOT_READ_YET,
+  type Draft,
+  type Kept,
+  type Waiting,
+  type WaitingMark,
+  type WaitingReading,
+} from './keep';
+import { send as sendToServer } from './send';
+import type { Entry, ShownMark, ShownRun } from './types';
 
 const RETRY_MS = 1500;
 
 export interface Readings {
   /** What stands at each point, saved or on its way, by position. */
   readonly entries: ReadonlyMap<number, Entry>;
+  /** Marks at the points, saved or on their way. */
+  readonly marks: readonly ShownMark[];
   readonly drafts: Kept['drafts'];
   /** How many readings are not saved yet. */
   readonly waitingCount: number;
@@ -22,18 +32,36 @@ export interface Readings {
   /** Why readings wait, or why one was refused. */
   readonly problem: string | null;
   keepDraft(this: void, position: number, draft: Draft | null): void;
-  enter(this: void, reading: Omit<Waiting, 'clientKey'>): void;
+  enter(this: void, reading: Omit<WaitingReading, 'clientKey' | 'kind' | 'takenAt'>): void;
+  mark(this: void, mark: Omit<WaitingMark, 'clientKey' | 'kind'>): void;
 }
 
 interface Saved extends Entry {
   readonly id: number;
 }
 
-const toEntry = (waiting: Waiting): Entry => ({
-  ...waiting,
-  applied: parseTyped(waiting.appliedText).value,
-  output: parseTyped(waiting.outputText).value,
+const toEntry = ({ position, appliedText, outputText, more }: WaitingReading): Entry => ({
+  position,
+  appliedText,
+  outputText,
+  more,
+  applied: parseTyped(appliedText).value,
+  output: parseTyped(outputText).value,
   isSaved: false,
+});
+
+const toMark = ({ position, mark, appliedText, outputText, remark }: WaitingMark): ShownMark => ({
+  position,
+  kind: mark,
+  appliedText,
+  outputText,
+  remark,
+});
+
+const draftOf = ({ outputText, appliedAs, appliedText, more }: WaitingReading): Draft => ({
+  output: outputText,
+  applied: appliedAs === 'read' ? appliedText : null,
+  more,
 });
 
 const without = (drafts: Kept['drafts'], position: number): Kept['drafts'] =>
@@ -49,6 +77,7 @@ export function useReadings(run: ShownRun): Readings {
   const [saved, setSaved] = useState<ReadonlyMap<number, Saved>>(
     () => new Map(run.readings.map((reading) => [reading.position, { ...reading, isSaved: true }])),
   );
+  const [savedMarks, setSavedMarks] = useState<readonly ShownMark[]>(run.marks);
   const [savedClock, setSavedClock] = useState(() => lastClock(run));
   const [problem, setProblem] = useState<string | null>(null);
   // The sender outlives renders: which reading stands where, for the next one to correct.
@@ -57,7 +86,7 @@ export function useReadings(run: ShownRun): Readings {
 
   const send = useCallback(
     async (sent: Waiting): Promise<'done' | 'later'> => {
-      const outcome = await sendReading(run.id, sent, standingIds.current.get(sent.position) ?? null);
+      const outcome = await sendToServer(run.id, sent, standingIds.current.get(sent.position) ?? null);
       if (outcome.kind === 'later') {
         setProblem(outcome.why);
         return 'later';
@@ -65,21 +94,21 @@ export function useReadings(run: ShownRun): Readings {
       const { drafts, waiting } = store.get();
       const rest = waiting.filter(({ clientKey }) => clientKey !== sent.clientKey);
       if (outcome.kind === 'saved') {
-        standingIds.current.set(sent.position, outcome.id);
-        setSaved((before) =>
-          new Map(before).set(sent.position, { ...toEntry(sent), isSaved: true, id: outcome.id }),
-        );
+        if (sent.kind === 'mark') setSavedMarks((before) => [...before, toMark(sent)]);
+        else {
+          standingIds.current.set(sent.position, outcome.id);
+          setSaved((before) =>
+            new Map(before).set(sent.position, { ...toEntry(sent), isSaved: true, id: outcome.id }),
+          );
+        }
         setSavedClock(outcome.savedClock);
         setProblem(null);
         store.set({ drafts, waiting: rest });
       } else {
         setProblem(outcome.why);
         // Back to a draft: what was typed is not lost, and it is plain that it is not kept.
-        const draft: Draft = {
-          output: sent.outputText,
-          applied: sent.appliedAs === 'read' ? sent.appliedText : null,
-        };
-        store.set({ drafts: { ...drafts, [sent.position]: draft }, waiting: rest });
+        const back: Kept['drafts'] = sent.kind === 'mark' ? {} : { [sent.position]: draftOf(sent) };
+        store.set({ drafts: { ...drafts, ...back }, waiting: rest });
       }
       return 'done';
     },
@@ -115,31 +144,49 @@ export function useReadings(run: ShownRun): Readings {
     [store],
   );
 
-  const enter = useCallback(
-    (reading: Omit<Waiting, 'clientKey'>) => {
+  const queue = useCallback(
+    (next: Waiting) => {
       const { drafts, waiting } = store.get();
-      store.set({
-        drafts: without(drafts, reading.position),
-        waiting: [...waiting, { ...reading, clientKey: crypto.randomUUID() }],
-      });
+      store.set({ drafts: without(drafts, next.position), waiting: [...waiting, next] });
       void sendAll();
     },
     [store, sendAll],
   );
+  const enter = useCallback<Readings['enter']>(
+    (reading) =>
+      queue({
+        ...reading,
+        kind: 'reading',
+        clientKey: crypto.randomUUID(),
+        takenAt: new Date().toISOString(),
+      }),
+    [queue],
+  );
+  const mark = useCallback<Readings['mark']>(
+    (entry) => queue({ ...entry, kind: 'mark', clientKey: crypto.randomUUID() }),
+    [queue],
+  );
 
   const entries = useMemo(() => {
     const all = new Map<number, Entry>(saved);
-    for (const waiting of kept.waiting) all.set(waiting.position, toEntry(waiting));
+    for (const waiting of kept.waiting)
+      if (waiting.kind === 'reading') all.set(waiting.position, toEntry(waiting));
     return all;
   }, [saved, kept.waiting]);
+  const marks = useMemo(
+    () => [...savedMarks, ...kept.waiting.flatMap((one) => (one.kind === 'mark' ? [toMark(one)] : []))],
+    [savedMarks, kept.waiting],
+  );
 
   return {
     entries,
+    marks,
     drafts: kept.drafts,
     waitingCount: kept.waiting.length,
     savedClock,
     problem,
     keepDraft,
     enter,
+    mark,
   };
 }

@@ -4,7 +4,7 @@ import Typography from '@mui/material/Typography';
 import { Columns } from '@/ui/Columns';
 import { Corridor, CorridorKey } from '@/ui/Corridor';
 import { corridorPoints } from '@/ui/corridor';
-import { figuresFor } from '@/ui/figures';
+import { figuresOfRun } from '@/ui/figures';
 import { Sheet } from '@/ui/Sheet';
 import { AdjustmentTable } from '../AdjustmentTable';
 import { AdjustForm, LeaveAdjust } from '../AdjustForm';
@@ -15,8 +15,8 @@ export function AdjustStage({ job }: { job: JobFile }) {
   if (asFound === null) throw new StoreError({ code: 'no-such', what: 'as-found run of job', name: job.id });
   const asLeft = asLeftRun(job);
   const before = asLeft ?? asFound;
-  const { configuration, meter, tolerance } = before.madeWith;
-  const figures = figuresFor(configuration, meter.resolution);
+  const { configuration, tolerance } = before.madeWith;
+  const figures = figuresOfRun(before.madeWith);
   const readAt = (percent: number) => {
     const point = before.madeWith.points.find(({ nominalPercent }) => nominalPercent === percent);
     return before.readings.find(({ position }) => position === point?.position)?.outputText ?? '';

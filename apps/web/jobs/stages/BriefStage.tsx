@@ -1,6 +1,7 @@
-import { acceptedOutput, expectedOutput, formatPlain, plannedPoints, spanTolerance } from '@barys/core';
+import { acceptedOutput, expectedOutput, formatPlain, plannedPoints } from '@barys/core';
 import {
   jobsOfInstrument,
+  limitsOf,
   listReferences,
   questionsAt,
   rankReferences,
@@ -15,6 +16,7 @@ import TableBody from '@mui/material/TableBody';
 import TableCell from '@mui/material/TableCell';
 import TableHead from '@mui/material/TableHead';
 import TableRow from '@mui/material/TableRow';
+import { toleranceInWords } from '@/range/toleranceInWords';
 import { ProcedureNotes } from '@/procedures/ProcedureNotes';
 import { pointsInWords } from '@/procedures/words';
 import { database } from '@/server/database';
@@ -45,7 +47,7 @@ export async function BriefStage({ job }: { job: JobFile }) {
     ({ unfit, caution }) => unfit === null && caution === null,
   );
   const figures = figuresFor(configuration);
-  const limits = spanTolerance(tolerance.percentOfSpan);
+  const limits = limitsOf(tolerance);
   const { content } = procedure;
   const planned = plannedPoints({ ...content, cycles: 1 }, configuration);
   const first = planned.filter(
@@ -71,7 +73,7 @@ export async function BriefStage({ job }: { job: JobFile }) {
               ],
               [
                 'Limit',
-                `±${formatPlain(tolerance.percentOfSpan)} % of span; adjust above ${formatPlain(tolerance.adjustAbovePercentOfLimit)} % of it`,
+                `${toleranceInWords(tolerance)}; adjust above ${formatPlain(tolerance.adjustAbovePercentOfLimit)} % of it`,
               ],
               [
                 'Last time',

@@ -1,9 +1,20 @@
-import { listReferences, rankReferences, type Fit, type JobFile, type Side } from '@barys/store';
+import { PRESSURE_UNITS } from '@barys/core';
+import {
+  leakLimit,
+  listReferences,
+  quantityWanted,
+  questionsAt,
+  rankReferences,
+  type Fit,
+  type JobFile,
+  type Side,
+} from '@barys/store';
 import { rangeWords } from '@/references/words';
 import { database } from '@/server/database';
 import { localDate, showDate } from '@/server/dates';
 import { ratioInWords } from '@/ui/ratio';
 import { ConnectForm, type ReferenceChoice } from '../ConnectForm';
+import { connectionKind } from '../connectionKind';
 
 function toChoice({ reference, ratio, unfit, caution }: Fit): ReferenceChoice {
   return {
@@ -18,8 +29,22 @@ function toChoice({ reference, ratio, unfit, caution }: Fit): ReferenceChoice {
 }
 
 export async function ConnectStage({ job }: { job: JobFile }) {
+  const { instrument } = job;
   const references = await listReferences(database());
   const today = localDate(new Date());
-  const choices = (side: Side) => rankReferences(references, job.instrument, side, today).map(toChoice);
-  return <ConnectForm job={job.id} pressure={choices('input')} meters={choices('output')} />;
+  const choices = (side: Side) => rankReferences(references, instrument, side, today).map(toChoice);
+  return (
+    <ConnectForm
+      job={job.id}
+      pressure={choices('input')}
+      meters={quantityWanted(instrument, 'output') === null ? null : choices('output')}
+      questions={questionsAt('connect', instrument)}
+      leakLimit={leakLimit(instrument)}
+      inputUnit={PRESSURE_UNITS[instrument.configuration.inputUnit].label}
+      isSmart={instrument.body.technology === 'smart'}
+      isDifferential={instrument.kind === 'differential'}
+      tag={instrument.tag}
+      kind={connectionKind(instrument)}
+    />
+  );
 }

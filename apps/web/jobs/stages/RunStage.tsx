@@ -4,18 +4,28 @@ import { ThrowAway } from '../ThrowAway';
 import { RunDesk } from '../run/RunDesk';
 import type { ShownRun } from '../run/types';
 
-const toShown = ({ id, kind, madeWith, readings }: Run): ShownRun => ({
+const toShown = ({ id, kind, madeWith, readings, marks }: Run): ShownRun => ({
   id,
   kind,
   madeWith,
-  readings: readings.map(({ id: reading, position, appliedText, applied, outputText, output, readAt }) => ({
-    id: reading,
+  readings: readings.map(
+    ({ id: reading, position, appliedText, applied, outputText, output, more, readAt }) => ({
+      id: reading,
+      position,
+      appliedText,
+      applied,
+      outputText,
+      output,
+      more,
+      savedClock: showClock(readAt),
+    }),
+  ),
+  marks: marks.map(({ position, kind: mark, appliedText, outputText, remark }) => ({
     position,
+    kind: mark,
     appliedText,
-    applied,
     outputText,
-    output,
-    savedClock: showClock(readAt),
+    remark,
   })),
 });
 

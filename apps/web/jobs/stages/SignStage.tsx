@@ -13,7 +13,7 @@ import { actingPerson } from '@/server/person';
 import { Columns } from '@/ui/Columns';
 import { Corridor, CorridorKey } from '@/ui/Corridor';
 import { corridorPoints } from '@/ui/corridor';
-import { figuresFor } from '@/ui/figures';
+import { figuresOfRun } from '@/ui/figures';
 import { Sheet } from '@/ui/Sheet';
 import { AdjustmentTable } from '../AdjustmentTable';
 import { RunSummary } from '../RunSummary';
@@ -23,8 +23,8 @@ export async function SignStage({ job }: { job: JobFile }) {
   const asFound = asFoundRun(job);
   if (asFound === null) throw new StoreError({ code: 'no-such', what: 'as-found run of job', name: job.id });
   const asLeft = asLeftRun(job);
-  const { configuration, meter, tolerance } = asFound.madeWith;
-  const figures = figuresFor(configuration, meter.resolution);
+  const { tolerance } = asFound.madeWith;
+  const figures = figuresOfRun(asFound.madeWith);
   const person = await actingPerson();
   const finalVerdict = evaluateStoredRun(asLeft ?? asFound).verdict;
   return (

@@ -82,7 +82,7 @@ export function inService(arrangement: Arrangement): HookUpState {
 
 /**
  * The state after a valve was moved, and what is wrong with it now that was not wrong before.
- * @throws CoreError `unknown-name` for a valve that the arrangement does not have
+ * @throws CoreError `missing` for a valve that the arrangement does not have
  */
 export function moveValve(
   arrangement: Arrangement,
@@ -133,7 +133,7 @@ export function faultsIn(arrangement: Arrangement, state: HookUpState): readonly
 
 /**
  * The state after several moves from where they began.
- * @throws CoreError `unknown-name`
+ * @throws CoreError `missing`
  */
 export function afterMoves(
   arrangement: Arrangement,
@@ -168,12 +168,16 @@ export function nextMove(arrangement: Arrangement, state: HookUpState, goal: Hoo
   return order.find(({ valve, to }) => state.valves[valve] !== to) ?? null;
 }
 
-/** @throws CoreError `unknown-name` */
+/** @throws CoreError `missing` */
 export function valveOf(hookUp: HookUp, id: ValveId): Valve {
   const found = hookUp.valves.find((valve) => valve.id === id);
   if (found === undefined)
     throw new CoreError(
-      { code: 'unknown-name', name: id, known: hookUp.valves.map((valve) => valve.id) },
+      {
+        code: 'missing',
+        name: `The valve ${id}`,
+        why: `this hook-up has ${hookUp.valves.map((valve) => valve.id).join(', ')}`,
+      },
       'valve',
     );
   return found;

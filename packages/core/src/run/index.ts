@@ -8,6 +8,7 @@ export {
   type RunReading,
   type ZeroAndSpan,
 } from './evaluate';
+export { errorUncertainty, type ErrorSources } from './error-uncertainty';
 export { acceptedOutput, accuracyRatio, errorTerms, type ErrorTerms } from './limits';
 export type { Linearity } from './linearity';
 export type { PointMeans } from './points';
@@ -17,5 +18,6 @@ export {
   withoutReferenceError,
   type ReferenceErrorPoint,
 } from './reference-error';
+export { slipOf, type Slip, type TypedBefore } from './slip';
 export { checkTolerance, spanTolerance, type Tolerance, type ToleranceTerm } from './tolerance';
 export { SIMPLE_ACCEPTANCE, VERDICTS, type DecisionRule, type Verdict } from './verdict';

@@ -9,6 +9,11 @@ import { decide, roundingNoise, type DecisionRule } from './verdict';
 const hundredths = (min: number, max: number) => fc.integer({ min, max }).map((n) => n / 100);
 const terms: fc.Arbitrary<ToleranceTerm> = fc.oneof(
   hundredths(1, 200).map((percent): ToleranceTerm => ({ kind: 'percent-of-span', percent })),
+  fc.tuple(hundredths(1, 200), hundredths(1, 200)).map(([middlePercent, outerPercent]): ToleranceTerm => ({
+    kind: 'percent-of-span-in-zones',
+    middlePercent,
+    outerPercent,
+  })),
   fc
     .tuple(hundredths(1, 200), fc.constantFrom('applied' as const, 'ideal-output' as const))
     .map(([percent, of]): ToleranceTerm => ({ kind: 'percent-of-reading', percent, of })),
@@ -165,5 +170,30 @@ describe('the means of a run', () => {
           }
       }),
     );
+  });
+});
+
+describe('a limit by zones of the scale', () => {
+  // ASME B40.100, grade B (from memory): 3 % of span, 2 % in the middle half.
+  const gradeB: Tolerance = {
+    terms: [{ kind: 'percent-of-span-in-zones', middlePercent: 2, outerPercent: 3 }],
+    combine: 'sum',
+    domain: 'output',
+    adjustAbovePercentOfLimit: 100,
+  };
+  const scale: SignalRange = { lrv: 0, urv: 10, outputLow: 0, outputHigh: 10 };
+
+  it.each([
+    [0, 0.3],
+    [2.49, 0.3],
+    [2.5, 0.2],
+    [5, 0.2],
+    [7.5, 0.2],
+    [7.51, 0.3],
+    [10, 0.3],
+  ])('at %s of 10 is %s', (applied, limit) => {
+    expect(limitAt(scale, gradeB, applied, applied)).toBeCloseTo(limit, 12);
+    const exactly = exactLimitAt(scale, gradeB, applied, exactExpectedOutput(scale, applied));
+    expect('value' in exactly && surdToNumber(exactly.value)).toBe(limit);
   });
 });

@@ -21,6 +21,15 @@ import type { SignalRange } from '../signal';
 export type ToleranceTerm =
   /** Of the absolute span of the domain. */
   | { readonly kind: 'percent-of-span'; readonly percent: number }
+  /**
+   * Of the absolute span, one figure for the middle half of the scale and one outside it, as the grades A to C of
+   * ASME B40.100 have them (from memory). Where the ideal output stands at a quarter, the middle's counts.
+   */
+  | {
+      readonly kind: 'percent-of-span-in-zones';
+      readonly middlePercent: number;
+      readonly outerPercent: number;
+    }
   /** Of the applied value, or of the ideal output. */
   | {
       readonly kind: 'percent-of-reading';
@@ -57,8 +66,27 @@ export const spanTolerance = (percentOfSpan: number, adjustAbovePercentOfLimit =
   adjustAbovePercentOfLimit,
 });
 
-const amountOf = (term: ToleranceTerm): number =>
-  term.kind === 'absolute' ? term.value : term.kind === 'scale-divisions' ? term.divisions : term.percent;
+function amountsOf(term: ToleranceTerm): readonly number[] {
+  switch (term.kind) {
+    case 'absolute':
+      return [term.value];
+    case 'scale-divisions':
+      return [term.divisions];
+    case 'percent-of-span-in-zones':
+      return [term.middlePercent, term.outerPercent];
+    default:
+      return [term.percent];
+  }
+}
+
+/** Share of the output span within which the middle of a scale lies, both ends counted. */
+const MIDDLE_OF_SCALE = [0.25, 0.75] as const;
+
+/** Whether an ideal output lies in the middle half of the scale; a hair of rounding at a quarter does not count. */
+export function isMiddleOfScale({ outputLow, outputHigh }: SignalRange, expected: number): boolean {
+  const share = (expected - outputLow) / (outputHigh - outputLow);
+  return share > MIDDLE_OF_SCALE[0] - 1e-12 && share < MIDDLE_OF_SCALE[1] + 1e-12;
+}
 
 /**
  * Refuses a tolerance that cannot be judged with.
@@ -72,12 +100,12 @@ export function checkTolerance(tolerance: Tolerance): void {
       field,
     );
   for (const term of tolerance.terms) {
-    requireNotNegative('A tolerance term', amountOf(term), field);
+    for (const amount of amountsOf(term)) requireNotNegative('A tolerance term', amount, field);
     if (term.kind === 'percent-of-upper-range-limit')
       requireFinite('The upper range limit', term.upperRangeLimit, field);
     if (term.kind === 'scale-divisions') requirePositive('The scale division', term.division, field);
   }
-  requirePositive('The tolerance', Math.max(...tolerance.terms.map(amountOf)), field);
+  requirePositive('The tolerance', Math.max(...tolerance.terms.flatMap(amountsOf)), field);
   const share = tolerance.adjustAbovePercentOfLimit;
   requireFinite('The adjust limit', share, 'adjustAbovePercentOfLimit');
   if (share <= 0 || share > 100)
@@ -111,6 +139,11 @@ export function limitAt(
     switch (term.kind) {
       case 'percent-of-span':
         value = (term.percent / 100) * (domain === 'output' ? outputSpan : inputSpan);
+        break;
+      case 'percent-of-span-in-zones':
+        value =
+          ((isMiddleOfScale(range, expected) ? term.middlePercent : term.outerPercent) / 100) *
+          (domain === 'output' ? outputSpan : inputSpan);
         break;
       case 'percent-of-reading':
         value =
@@ -155,6 +188,18 @@ export function exactLimitAt(
     switch (term.kind) {
       case 'percent-of-span':
         return plain(percent(term.percent).mul(domain === 'output' ? outputSpan : inputSpan));
+      case 'percent-of-span-in-zones': {
+        const share = scaled(
+          minus(expected, plain(exact(range.outputLow))),
+          exact(1).div(exact(range.outputHigh).sub(exact(range.outputLow))),
+        );
+        const [from, to] = MIDDLE_OF_SCALE.map((end) => signOf(minus(share, plain(exact(end))))) as [
+          number,
+          number,
+        ];
+        const size = percent(from >= 0 && to <= 0 ? term.middlePercent : term.outerPercent);
+        return plain(size.mul(domain === 'output' ? outputSpan : inputSpan));
+      }
       case 'percent-of-reading':
         return term.of === 'applied'
           ? plain(percent(term.percent).mul(exact(applied).abs()).mul(inputScale))

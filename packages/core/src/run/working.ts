@@ -9,7 +9,7 @@ import {
 import { Working, type Given, type Step, type Worked } from '../working';
 import type { JudgedReading } from './evaluate';
 import { acceptedOutput, accuracyRatio, errorTerms } from './limits';
-import { limitAt, type Tolerance, type ToleranceTerm } from './tolerance';
+import { isMiddleOfScale, limitAt, type Tolerance, type ToleranceTerm } from './tolerance';
 
 const ERROR = 'error = reading - ideal at the applied value; IEC 61298-2, from memory';
 const TOLERANCE = 'the tolerance of the instrument';
@@ -19,6 +19,7 @@ function termFormula(
   domain: Tolerance['domain'],
   index: number,
   units: RangeUnits,
+  isMiddle: boolean,
 ): { what: string; formula: string; given: Record<string, Given> } {
   const inOutput = domain === 'output';
   const toDomain = (isOutput: boolean) =>
@@ -35,6 +36,12 @@ function termFormula(
         what: 'Per cent of span',
         formula: `${name} / 100 * abs(${inOutput ? 'y_100 - y_0' : 'URV - LRV'})`,
         given: percent(term.percent),
+      };
+    case 'percent-of-span-in-zones':
+      return {
+        what: `Per cent of span: ${term.middlePercent} in the middle half of the scale, ${term.outerPercent} outside it`,
+        formula: `${name} / 100 * abs(${inOutput ? 'y_100 - y_0' : 'URV - LRV'})`,
+        given: percent(isMiddle ? term.middlePercent : term.outerPercent),
       };
     case 'percent-of-reading':
       return term.of === 'applied'
@@ -75,13 +82,21 @@ function termFormula(
 /** The steps up to the limit, which later steps know as `L`. */
 function limitSteps(
   work: Working,
+  range: SignalRange,
+  applied: number,
   tolerance: Tolerance,
   ends: Readonly<Record<string, Given>>,
   units: RangeUnits,
 ): number {
   const unit = units[tolerance.domain];
   tolerance.terms.forEach((term, index) => {
-    const { what, formula, given } = termFormula(term, tolerance.domain, index + 1, units);
+    const { what, formula, given } = termFormula(
+      term,
+      tolerance.domain,
+      index + 1,
+      units,
+      isMiddleOfScale(range, expectedOutput(range, applied)),
+    );
     work.step({
       what,
       symbol: `L_${index + 1}`,
@@ -144,7 +159,7 @@ export function workReading(
       unit,
       source: ERROR,
     });
-  const limit = limitSteps(work, tolerance, ends, units);
+  const limit = limitSteps(work, range, reading.applied, tolerance, ends, units);
   if (limit > 0)
     work.step({
       what: 'Error as a part of the limit; on the limit is inside',
@@ -208,7 +223,7 @@ export function workAcceptedOutput(
   const work = new Working();
   expectedSteps(work, range, applied, units);
   const ends = { ...endsOf(range, units), x: { value: applied, unit: units.input } };
-  const limit = limitSteps(work, tolerance, ends, units);
+  const limit = limitSteps(work, range, applied, tolerance, ends, units);
   if (tolerance.domain === 'output') {
     const source = 'ideal output less and plus the limit';
     work.step({ what: 'Lowest', symbol: 'y_low', formula: 'y - L', unit: units.output, source });
@@ -256,7 +271,7 @@ export function workAccuracyRatio(
   const work = new Working();
   expectedSteps(work, range, tightest, units);
   const ends = { ...endsOf(range, units), x: { value: tightest, unit: units.input } };
-  limitSteps(work, tolerance, ends, units);
+  limitSteps(work, range, tightest, tolerance, ends, units);
   work.step({
     what: 'The limit referred to the input, at the end of the range where it is tightest',
     symbol: 'L_in',

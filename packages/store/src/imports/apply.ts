@@ -35,10 +35,12 @@ async function insertInstruments(
   for (const batch of batches(rows)) {
     await tx.query(
       `insert into instrument (tag, serial, service, description, site, area, walk, hazards, loop, criticality,
-         measures, kind, hook_up, body_id, procedure_id, tolerance_percent_of_span, adjust_above_percent_of_limit,
+         measures, kind, hook_up, body_id, procedure_id, tolerance_percent_of_span, tolerance_percent_of_reading,
+         adjust_above_percent_of_limit,
          interval_months, due_on, owner, state)
        select tag, serial, service, description, site, area, walk, hazards, loop, criticality, measures, kind,
          "hookUp", "bodyId", "procedureId", (tolerance ->> 'percentOfSpan')::numeric,
+         (tolerance ->> 'percentOfReading')::numeric,
          (tolerance ->> 'adjustAbovePercentOfLimit')::numeric, "intervalMonths", "dueOn", owner, state
        from jsonb_to_recordset($1::jsonb) as entry (${INSTRUMENT_ROW})`,
       [JSON.stringify(batch.map(({ instrument }) => instrument))],

@@ -81,6 +81,7 @@ export const COLUMNS: Readonly<Record<ImportKind, readonly Column[]>> = {
       label: 'Tolerance, % of span',
       known: ['tolerance', 'tolerancepercent', 'accuracy', 'limit'],
     },
+    { field: 'toleranceOfReading', label: 'Tolerance, % of reading', known: ['toleranceofreading'] },
     { field: 'adjust', label: 'Adjust above, % of the tolerance', known: ['adjustlimit', 'adjust'] },
     {
       field: 'interval',

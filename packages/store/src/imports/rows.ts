@@ -172,6 +172,8 @@ export function readInstrument(reader: Reader, lookups: Lookups): InstrumentRow 
     procedureId: procedureId ?? 0,
     tolerance: {
       percentOfSpan: reader.number('tolerance', 'Tolerance') ?? 0.25,
+      middlePercentOfSpan: null,
+      percentOfReading: reader.number('toleranceOfReading', 'Tolerance of reading') ?? 0,
       adjustAbovePercentOfLimit: reader.number('adjust', 'Adjust limit') ?? 70,
     },
     intervalMonths: reader.number('interval', 'Interval') ?? 12,

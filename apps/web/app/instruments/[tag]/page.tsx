@@ -20,6 +20,7 @@ import { JobTable } from '@/jobs/JobTable';
 import { STAGE_WORD } from '@/jobs/words';
 import { pointsInWords } from '@/procedures/words';
 import { transferInWords } from '@/range/fields';
+import { toleranceInWords } from '@/range/toleranceInWords';
 import { rangeInWords } from '@/range/rangeInWords';
 import { database } from '@/server/database';
 import { dueInWords, localDate, showDate } from '@/server/dates';
@@ -56,7 +57,7 @@ function registerFacts(instrument: Instrument, today: string) {
     ],
     [
       'Tolerance',
-      `±${formatPlain(tolerance.percentOfSpan)} % of output span, adjust above ${formatPlain(tolerance.adjustAbovePercentOfLimit)} % of it`,
+      `${toleranceInWords(tolerance)}, adjust above ${formatPlain(tolerance.adjustAbovePercentOfLimit)} % of it`,
     ],
     ['Measures', `${instrument.measures}, ${instrument.kind}`],
     ['Hook-up', HOOK_UPS[instrument.hookUp].name],

@@ -1,7 +1,7 @@
 import { instrumentsOf } from '@barys/store';
-import { toDataURL } from 'qrcode';
 import { z } from 'zod';
 import { renderLabels } from '@/instruments/labels/render';
+import { codeOf, originOf } from '@/server/codes';
 import { database } from '@/server/database';
 import { requireReader } from '@/server/person';
 import { pdfResponse, problemResponse } from '@/server/problem';
@@ -21,17 +21,11 @@ export async function GET(request: Request): Promise<Response> {
     const url = new URL(request.url);
     const { ids, sheet } = query.parse(Object.fromEntries(url.searchParams));
     const instruments = await instrumentsOf(database(), ids);
-    // The address under which the reader of the label reaches Barys is the one that this page was asked at.
-    const host = request.headers.get('host') ?? url.host;
-    const proto = request.headers.get('x-forwarded-proto') ?? url.protocol.replace(':', '');
+    const origin = originOf(request);
     const entries = await Promise.all(
       instruments.map(async (instrument) => ({
         instrument,
-        code: await toDataURL(`${proto}://${host}/instruments/${encodeURIComponent(instrument.tag)}`, {
-          margin: 0,
-          errorCorrectionLevel: 'M',
-          scale: 8,
-        }),
+        code: await codeOf(`${origin}/instruments/${encodeURIComponent(instrument.tag)}`),
       })),
     );
     const pdf = await renderLabels(entries, sheet);

@@ -1,6 +1,7 @@
-import { findSite, loadJob } from '@barys/store';
+import { amendmentsOfJob, findSite, loadJob } from '@barys/store';
 import { z } from 'zod';
 import { renderCertificate } from '@/certificate/render';
+import { codeOf, originOf } from '@/server/codes';
 import { database } from '@/server/database';
 import { requireReader } from '@/server/person';
 import { pdfResponse, problemResponse } from '@/server/problem';
@@ -16,7 +17,11 @@ export async function GET(
     const id = await routeId(params);
     const paper = z.enum(['a4', 'letter']).parse(new URL(request.url).searchParams.get('paper') ?? 'a4');
     const db = database();
-    const [job, site] = await Promise.all([loadJob(db, id), findSite(db)]);
+    const [job, site, amendments] = await Promise.all([
+      loadJob(db, id),
+      findSite(db),
+      amendmentsOfJob(db, id),
+    ]);
     if (job.signedAt === null)
       return Response.json(
         {
@@ -27,7 +32,13 @@ export async function GET(
         },
         { status: 409, headers: { 'content-type': 'application/problem+json' } },
       );
-    const pdf = await renderCertificate(job, site, paper === 'a4' ? 'A4' : 'LETTER');
+    const pdf = await renderCertificate({
+      job,
+      site,
+      amendments,
+      code: await codeOf(`${originOf(request)}/jobs/${id}/record`),
+      paper: paper === 'a4' ? 'A4' : 'LETTER',
+    });
     return pdfResponse(pdf, `${job.tag}-${job.id}.pdf`);
   } catch (error) {
     return problemResponse(error);

@@ -21,7 +21,7 @@ import { ReviewForm } from '@/jobs/ReviewForm';
 import { RunSummary } from '@/jobs/RunSummary';
 import { RunTable } from '@/jobs/RunTable';
 import { StageHistory } from '@/jobs/StageHistory';
-import { CHECK_WORD, REASON_WORD, STAGE_WORD } from '@/jobs/words';
+import { CHECK_WORD, headInWords, leakInWords, REASON_WORD, STAGE_WORD } from '@/jobs/words';
 import { ValveMoves } from '@/jobs/ValveMoves';
 import { certificateWords } from '@/references/words';
 import { database } from '@/server/database';
@@ -141,7 +141,24 @@ function Visit({ job }: { job: JobFile }) {
                   'Reference',
                   `${connection.pressureReference.tag}, ${certificateWords(connection.pressureReference)}`,
                 ],
-                ['Meter', `${connection.meter.tag}, ${certificateWords(connection.meter)}`],
+                ...(connection.secondReference === null
+                  ? []
+                  : [
+                      [
+                        'Second reference',
+                        `${connection.secondReference.tag}, ${certificateWords(connection.secondReference)}`,
+                      ] as const,
+                    ]),
+                [
+                  'Meter',
+                  connection.meter === null
+                    ? 'none: read by eye'
+                    : `${connection.meter.tag}, ${certificateWords(connection.meter)}`,
+                ],
+                ...(connection.leak === null ? [] : [['Leak check', leakInWords(connection.leak)] as const]),
+                ...(connection.heightM === 0
+                  ? []
+                  : [['Height', headInWords(connection, job.instrument.configuration.inputUnit)] as const]),
                 [
                   'Ambient',
                   `${connection.ambient.temperatureC} °C, ${connection.ambient.humidityPercent} %, ${connection.ambient.barometerHpa} hPa`,
@@ -181,7 +198,8 @@ function RunRecord({ run, amendments }: { run: Run; amendments: readonly Amendme
     <Sheet title={name} aside={`${run.startedBy}, ${showMoment(run.startedAt)}`}>
       {run.thrownAway !== null && (
         <Typography sx={{ fontWeight: 700, mb: 1 }}>
-          Does not count: {run.thrownAway.reason} ({run.thrownAway.by}, {showMoment(new Date(run.thrownAway.at))})
+          Does not count: {run.thrownAway.reason} ({run.thrownAway.by},{' '}
+          {showMoment(new Date(run.thrownAway.at))})
         </Typography>
       )}
       <RunSummary run={run} />

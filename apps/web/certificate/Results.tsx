@@ -1,0 +1,168 @@
+/** Readings of a run, or as found and as left side by side where both have the same points. */
+import { formatPlain, type JudgedReading, type RunEvaluation } from '@barys/core';
+import { evaluateStoredRun, type Run } from '@barys/store';
+import { Text, View } from '@react-pdf/renderer';
+import { showMoment } from '@/server/dates';
+import { figuresOfRun, type Figures } from '@/ui/figures';
+import { WORDS } from '@/ui/pdfFonts';
+import { Mark, Section, styles } from './parts';
+
+export const nameOfRun = ({ kind, pass, thrownAway }: Run): string =>
+  `${kind === 'as-found' ? 'As found' : 'As left'}${pass > 1 ? `, pass ${pass}` : ''}${thrownAway === null ? '' : ' (thrown away)'}`;
+
+/** A run's readings by their point, each with its judgement. */
+function judgedByPoint(
+  run: Run,
+): ReadonlyMap<number, { judged: JudgedReading; appliedText: string; outputText: string }> {
+  const { readings } = evaluateStoredRun(run);
+  return new Map(
+    run.readings.flatMap(({ position, appliedText, outputText }, index) => {
+      const judged = readings[index];
+      return judged === undefined ? [] : [[position, { judged, appliedText, outputText }]];
+    }),
+  );
+}
+
+function Heads({ heads, isDouble }: { heads: readonly string[]; isDouble: boolean }) {
+  const group = (key: string) => [
+    ...heads.map((text) => (
+      <Text key={`${key} ${text}`} style={{ ...styles.cell, fontFamily: WORDS }}>
+        {text}
+      </Text>
+    )),
+    <Text key={`${key} verdict`} style={styles.verdict}>
+      verdict
+    </Text>,
+  ];
+  return (
+    <View style={styles.row}>
+      <Text style={styles.first}>point</Text>
+      {group('found')}
+      {isDouble && group('left')}
+    </View>
+  );
+}
+
+/** Tables of one run, or of two over the same points; `U` is the expanded uncertainty of the error, k = 2. */
+function Readings({ runs, figures }: { runs: readonly [Run] | readonly [Run, Run]; figures: Figures }) {
+  const isDouble = runs.length === 2;
+  const columns = runs.map(judgedByPoint);
+  const [first] = runs;
+  const heads = isDouble
+    ? ['applied', 'reading', 'error %', 'U %']
+    : [
+        `applied, ${figures.inputUnit}`,
+        `ideal, ${figures.outputUnit}`,
+        `reading, ${figures.outputUnit}`,
+        `error, % of ${figures.errorOf}`,
+        'U, % of span',
+      ];
+  const span = Math.abs(first.madeWith.configuration.outputHigh - first.madeWith.configuration.outputLow);
+  const cells = (index: number, position: number) => {
+    const found = columns[index]?.get(position);
+    const why = runs[index]?.marks.find((mark) => mark.position === position && mark.kind === 'no reading');
+    if (found === undefined)
+      return (
+        <Text key={index} style={{ flex: heads.length, paddingLeft: 8 }}>
+          {why === undefined ? '' : `no reading: ${why.remark}`}
+        </Text>
+      );
+    const { judged, appliedText, outputText } = found;
+    const uncertainty =
+      judged.uncertainty === undefined ? '' : figures.amount((judged.uncertainty / span) * 100);
+    const texts = [
+      appliedText,
+      ...(isDouble ? [] : [figures.output(judged.expected)]),
+      outputText,
+      figures.error(judged),
+      uncertainty,
+    ];
+    return [
+      ...texts.map((text, place) => (
+        <Text key={`${index} ${place}`} style={styles.cell}>
+          {text}
+        </Text>
+      )),
+      <View key={`${index} verdict`} style={styles.verdict}>
+        <Mark verdict={judged.verdict} />
+      </View>,
+    ];
+  };
+  return (
+    <View>
+      <Heads heads={heads} isDouble={isDouble} />
+      {first.madeWith.points.map(({ position, nominalPercent, direction, cycle }) => (
+        <View key={position} style={styles.row} wrap={false}>
+          <Text style={styles.first}>
+            {`${formatPlain(nominalPercent)} % ${direction === 'up' ? 'rising' : 'falling'}${cycle > 1 ? `, ${cycle}` : ''}`}
+          </Text>
+          {runs.map((_run, index) => cells(index, position))}
+        </View>
+      ))}
+    </View>
+  );
+}
+
+function summary(
+  { worst, zeroErrorPercentSpan, spanErrorPercentSpan, hysteresisPercentSpan }: RunEvaluation,
+  figures: Figures,
+): string {
+  const parts = [
+    ['worst error', worst?.errorPercentSpan],
+    ['zero error', zeroErrorPercentSpan],
+    ['span error', spanErrorPercentSpan],
+  ] as const;
+  const said = parts.map(([name, value]) =>
+    value == null ? `${name} not known` : `${name} ${figures.percent(value)} %`,
+  );
+  const loop = hysteresisPercentSpan === null ? 'not known' : `${figures.amount(hysteresisPercentSpan)} %`;
+  return `${said.join(', ')}, hysteresis ${loop}, all of output span.`;
+}
+
+function Summary({ run, label }: { run: Run; label: string }) {
+  const evaluation = evaluateStoredRun(run);
+  return (
+    <View style={{ flexDirection: 'row', gap: 6, marginTop: 3, alignItems: 'center' }}>
+      {label !== '' && <Text style={{ fontWeight: 700 }}>{label}</Text>}
+      {evaluation.verdict !== null && <Mark verdict={evaluation.verdict} />}
+      <Text>{summary(evaluation, figuresOfRun(run.madeWith))}</Text>
+    </View>
+  );
+}
+
+const whenAndWho = ({ startedAt, startedBy }: Run): string => `${showMoment(startedAt)}, ${startedBy}`;
+
+export function RunPart({ run }: { run: Run }) {
+  return (
+    <Section title={`${nameOfRun(run)}, ${whenAndWho(run)}`}>
+      {run.thrownAway !== null && <Text>{`Does not count: ${run.thrownAway.reason}`}</Text>}
+      <Readings runs={[run]} figures={figuresOfRun(run.madeWith)} />
+      <Summary run={run} label="" />
+    </Section>
+  );
+}
+
+/** Both runs beside each other; units are named once, above. */
+export function FoundAndLeft({ found, left }: { found: Run; left: Run }) {
+  const figures = figuresOfRun(found.madeWith);
+  return (
+    <Section
+      title={`${nameOfRun(found)}, ${whenAndWho(found)}, and ${nameOfRun(left).toLowerCase()}, ${whenAndWho(left)}`}
+    >
+      <View style={{ flexDirection: 'row' }}>
+        <Text style={styles.first} />
+        <Text style={{ flex: 1, fontWeight: 700, textAlign: 'center' }}>
+          {`as found: ${figures.inputUnit}, ${figures.outputUnit}, error in % of ${figures.errorOf}, U in % of span`}
+        </Text>
+        <Text style={{ flex: 1, fontWeight: 700, textAlign: 'center' }}>as left, the same units</Text>
+      </View>
+      <Readings runs={[found, left]} figures={figures} />
+      <Summary run={found} label="As found" />
+      <Summary run={left} label="As left" />
+    </Section>
+  );
+}
+
+/** Whether two runs have the same points, so that they can stand side by side. */
+export const hasSamePoints = (a: Run, b: Run): boolean =>
+  JSON.stringify(a.madeWith.points) === JSON.stringify(b.madeWith.points);

@@ -1,0 +1,34 @@
+/** A reading as people type it: a number, with or without its unit. */
+import { CoreError, isPressureUnit, parseTyped, parseUnit, type TypedNumber } from '@barys/core';
+
+const WITH_UNIT = /^([-+−–]?[\d.,]+)\s*([^\d\s.,].*)$/;
+
+/**
+ * The number alone, where the unit is the one that is asked for.
+ * @param unit key of a pressure unit, or another unit as it is shown
+ * @throws CoreError for what is no number, or in another unit
+ * @example typedIn('12,04 mA', 'mA') // { text: '12,04', value: 12.04 }
+ */
+export function typedIn(typed: string, unit: string): TypedNumber {
+  const [, number, words] = WITH_UNIT.exec(typed.trim()) ?? [];
+  if (number === undefined || words === undefined) return parseTyped(typed);
+  const isSame =
+    words.toLowerCase() === unit.toLowerCase() || (isPressureUnit(unit) && pressureUnitOf(words) === unit);
+  if (!isSame)
+    throw new CoreError({
+      code: 'no-such-conversion',
+      from: words,
+      to: unit,
+      why: 'a reading is kept as it was read, so read it in the unit of the field',
+    });
+  return parseTyped(number);
+}
+
+function pressureUnitOf(words: string): string | null {
+  try {
+    return parseUnit(words).unit;
+  } catch (error) {
+    if (error instanceof CoreError && error.problem.code !== 'ambiguous-unit') return null;
+    throw error;
+  }
+}
