@@ -31,6 +31,7 @@ it('the demo has instruments due, jobs in hand at several stages, and two years 
   expect(open.map(({ stage }) => stage).sort()).toEqual([
     'as-found',
     'authorise',
+    'connect',
     'isolate',
     'judge',
     'return',

@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import type { Page } from '@playwright/test';
-import { workAs } from './support/hands';
+import { workAs, fillConnection, walkToConnect } from './support/hands';
 import { pagesOfPdf } from './support/pdf';
 import { expect, test } from './support/works';
 
@@ -154,15 +154,13 @@ test('a procedure gets a new version, and the next run walks it', async ({ page 
   await expect(
     page.getByText('Version 2 is in force: 0, 50, 100 % of input, up and down, 2 cycles'),
   ).toBeVisible();
-  await page.goto('/instruments/PT-3302');
+  await page.goto('/instruments/PT-2107');
   await page.getByRole('button', { name: 'Start a job' }).click();
   await expect(page.getByText('Five points up and down, version 2')).toBeVisible();
-  await page.getByRole('button', { name: 'Brief read, connect' }).click();
-  await page.getByRole('checkbox').first().waitFor();
-  for (const box of await page.getByRole('checkbox').all()) await box.check();
-  await fill(page, { 'Temperature, °C': '21', 'Humidity, %': '45', 'Barometer, hPa': '1009' });
+  await walkToConnect(page);
+  await fillConnection(page);
   await page
-    .getByText(/do not fit/)
+    .getByRole('button', { name: /weaker or do(es)? not fit/ })
     .first()
     .click();
   await page.getByRole('radio', { name: /DW-01/ }).check();

@@ -1,4 +1,4 @@
-import { expectAccessible, Keyboard, savedLine, workAs } from './support/hands';
+import { bringBack, expectAccessible, Keyboard, savedLine, walkToConnect, workAs } from './support/hands';
 import { pagesOfPdf } from './support/pdf';
 import { expect, test } from './support/works';
 
@@ -25,7 +25,7 @@ test('a technician does a whole job by keyboard, from Today to the certificate',
   await keys.press('Enter');
 
   // Brief
-  await expect(page.getByRole('button', { name: 'Brief read, connect' })).toBeFocused();
+  await expect(page.getByRole('button', { name: 'Brief read, authorise' })).toBeFocused();
   await expect(page.getByText('hot juice, 95 °C')).toBeVisible();
   const expected = page
     .getByRole('region', { name: 'What to apply and expect' })
@@ -34,11 +34,32 @@ test('a technician does a whole job by keyboard, from Today to the certificate',
   await expectAccessible(page);
   await keys.press('Enter');
 
+  // Authorise: what is not answered holds the job here.
+  await expect(page.getByRole('textbox', { name: /Permit to work/ })).toBeFocused();
+  await keys.type('W-2041');
+  await keys.press('Enter');
+  await expect(page.getByText(/^Not answered yet: Hazardous area/)).toBeVisible();
+  await expect(page.getByRole('checkbox', { name: /Heat-proof gloves and sleeves on/ })).toBeVisible();
+  await expectAccessible(page);
+  await keys.press('Tab', 'Space', 'Tab', 'Space', 'Tab');
+  await keys.type('none');
+  await keys.press('Tab', 'Space', 'Tab', 'Space', 'Enter');
+
+  // Isolate: the valves in their order, each ticked as it is moved.
+  await expect(page.getByRole('button', { name: 'Done: close isolating valve' })).toBeFocused();
+  await expectAccessible(page);
+  await keys.press('Enter');
+  await expect(page.getByRole('button', { name: 'Done: open test and vent valve' })).toBeVisible();
+  await keys.press('Enter');
+  await expect(page.getByText('Isolated: all valves stand right.')).toBeVisible();
+  await page.getByRole('checkbox', { name: /Zero energy proven/ }).focus();
+  await keys.press('Space', 'Enter');
+
   // Connect: the best reference that fits is chosen; the deadweight tester ran out and would need a reason.
   await expect(page.getByRole('radio', { name: /PC-02/ })).toBeChecked();
   await expect(page.getByRole('checkbox').first()).toBeFocused();
   await expect(page.getByRole('radio', { name: /DW-01/ })).toBeHidden();
-  await page.getByRole('button', { name: '9 more do not fit' }).click();
+  await page.getByRole('button', { name: /more are weaker or do not fit/ }).click();
   await expect(
     page.getByRole('radio', { name: /DW-01.*does not fit: its certificate ran out/ }),
   ).toBeEnabled();
@@ -106,13 +127,36 @@ test('a technician does a whole job by keyboard, from Today to the certificate',
     await keys.type(reading);
     await keys.press('Enter');
   }
-  await expect(page.getByRole('button', { name: 'Go to the signature' })).toBeFocused();
+  await expect(page.getByRole('button', { name: 'Return to service' })).toBeFocused();
   await keys.press('Enter');
+
+  // Return: valves back, then what is asked before the site has its instrument again.
+  await expect(page.getByRole('region', { name: 'As left', exact: true })).toContainText('within');
+  await expect(page.getByRole('button', { name: 'Done: close test and vent valve' })).toBeFocused();
+  await expectAccessible(page);
+  await keys.press('Enter');
+  await expect(page.getByRole('button', { name: 'Done: open isolating valve' })).toBeVisible();
+  await keys.press('Enter');
+  await expect(page.getByText('In service: all valves stand right.')).toBeVisible();
+  await page.getByRole('checkbox', { name: /Test gear vented/ }).focus();
+  await keys.press('Space', 'Tab', 'Space', 'Tab', 'Space', 'Tab');
+  await keys.type('3.2 bar, panel 3.2 bar');
+  await keys.press('Tab');
+  await keys.type('Shift manager');
+  await keys.press('Tab', 'Space', 'Enter');
 
   // Sign
   await expect(page.getByRole('button', { name: 'Sign as Technician B' })).toBeFocused();
   await expectAccessible(page);
   await keys.press('Enter');
+
+  // Whoever read and signed it does not review it; a second person closes it.
+  await expect(page).toHaveURL(/\/record$/);
+  await page.getByRole('button', { name: 'Accept as Technician B' }).click();
+  await expect(page.getByText(/a second person reviews: somebody who neither read nor signed/)).toBeVisible();
+  await workAs(page, 'Reviewer');
+  await page.getByRole('button', { name: 'Accept as Reviewer' }).click();
+  await expect(page.getByText('Amend this record')).toBeVisible();
 
   // The record and the certificate
   await expect(page).toHaveURL(/\/record$/);
@@ -133,13 +177,17 @@ test('a technician does a whole job by keyboard, from Today to the certificate',
     'certificate K-26-0312, due',
     'DM-01, Loop meter',
     '21.5 °C, 48 % relative humidity, 1009 hPa',
-    '50 % rising 3.000 12.000 12.041 +0.256 outside',
-    '25 % falling 1.500 8.000 8,038 +0.238 within, adjust',
+    '50 % rising 3.000 12.041 +0.256',
+    '25 % falling 1.500 8,038 +0.238',
     'Zero at 0.000 bar: 4.040 before, 4.001 mA after',
-    '75 % falling 4.500 16.000 16.003 +0.019 within',
+    '4.500 16.003 +0.019',
     'worst error +0.256 %',
-    'a reading on the limit is inside',
+    'An error on the limit is inside',
+    'procedure Five points up and down, version 1',
+    'Traceability is claimed',
+    'U is the expanded uncertainty of the error, k = 2',
     'by Technician B',
+    'by Reviewer',
   ])
     expect(text).toContain(words);
   for (const [index, one] of pages.entries()) expect(one).toContain(`page ${index + 1} of ${pages.length}`);
@@ -165,7 +213,7 @@ test('an instrument that is well within is left as found, without an as-left run
   await workAs(page, 'Technician A');
   await page.goto('/instruments/PT-1204');
   await page.getByRole('button', { name: 'Start a job' }).press('Enter');
-  await page.getByRole('button', { name: 'Brief read, connect' }).press('Enter');
+  await walkToConnect(page);
   await page.getByLabel('If one is left out: why').fill('bench test, never under pressure');
   await page.getByLabel('Temperature, °C').fill('20');
   await page.getByLabel('Humidity, %').fill('50');
@@ -190,6 +238,8 @@ test('an instrument that is well within is left as found, without an as-left run
   await page.getByRole('button', { name: 'Judge' }).press('Enter');
   await expect(page.getByText('leave it alone')).toBeVisible();
   await page.getByRole('button', { name: 'Leave as found' }).press('Enter');
+  await expect(page.getByRole('region', { name: 'Left as found' })).toContainText('within');
+  await bringBack(page);
   await expect(page.getByText('Left as found: nothing was adjusted.')).toBeVisible();
   await page.getByRole('button', { name: 'Sign as Technician A' }).press('Enter');
   await expect(page.getByText('bench test, never under pressure')).toBeVisible();

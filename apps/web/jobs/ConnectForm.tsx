@@ -68,8 +68,10 @@ function ReferencePick({
   choices: readonly ReferenceChoice[];
 }) {
   const [isOpen, setIsOpen] = useState(false);
-  const fitting = choices.filter(({ unfit }) => unfit === null);
-  const others = choices.filter(({ unfit }) => unfit !== null);
+  const good = choices.filter(({ unfit, caution }) => unfit === null && caution === null);
+  // Where none is as good as the procedure asks, the weaker ones are what there is to choose from.
+  const fitting = good.length > 0 ? good : choices.filter(({ unfit }) => unfit === null);
+  const others = choices.filter((choice) => !fitting.includes(choice));
   const [first] = fitting;
   return (
     <Sheet title={title} aside="accuracy ratio">
@@ -89,7 +91,8 @@ function ReferencePick({
               aria-expanded={isOpen}
               sx={{ px: 0, alignSelf: 'flex-start' }}
             >
-              {others.length} more {others.length === 1 ? 'does' : 'do'} not fit
+              {others.length} more {others.length === 1 ? 'is' : 'are'} weaker or{' '}
+              {others.length === 1 ? 'does' : 'do'} not fit
             </Button>
             {isOpen && others.map((choice) => <Choice key={choice.id} choice={choice} />)}
           </>
@@ -158,6 +161,7 @@ export function ConnectForm({
               isDifferential={isDifferential}
             />
           </Sheet>
+          <Caution>Never vent or disconnect under pressure. {SITE_RULES_FIRST}</Caution>
         </Stack>
         <Stack sx={{ gap: 1.5 }}>
           <Sheet title="Before the first point">
@@ -262,7 +266,6 @@ export function ConnectForm({
               )}
             </Stack>
           </Sheet>
-          <Caution>Never vent or disconnect under pressure. {SITE_RULES_FIRST}</Caution>
           <div>
             <Button type="submit" variant="contained" size="large" disabled={isPending}>
               Connected, begin as found

@@ -179,5 +179,5 @@ export function Corridor({
 
 /** What the marks of the corridor mean. */
 export function CorridorKey({ hasAsLeft }: { hasAsLeft: boolean }) {
-  return <span>△ rising, ▽ falling{hasAsLeft ? '; solid as left' : ''}; bars: uncertainty, k = 2</span>;
+  return <span>△ rising, ▽ falling{hasAsLeft ? '; solid as left' : ''}; bars: U, k = 2</span>;
 }

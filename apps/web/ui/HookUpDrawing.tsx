@@ -11,7 +11,7 @@ interface Spot {
   readonly y: number;
   readonly isUpright?: boolean;
   /** Where its name stands; to the right of an upright valve, else below. */
-  readonly side?: 'left' | 'right' | 'below';
+  readonly side?: 'left' | 'right' | 'above' | 'below';
 }
 
 type Line = readonly [space: Space, path: string];
@@ -22,51 +22,58 @@ interface Plan {
   readonly labels: readonly (readonly [x: number, y: number, text: string])[];
 }
 
-const HIGH = 80;
-const LOW = 170;
+const HIGH = 68;
+const LOW = 182;
 const MIDDLE = 125;
 
-const BLOCKS = { 'high-block': { x: 110, y: HIGH }, 'low-block': { x: 110, y: LOW } } as const;
+const BLOCKS = {
+  'high-block': { x: 130, y: HIGH, side: 'above' },
+  'low-block': { x: 130, y: LOW, side: 'below' },
+} as const;
+
+/** The body: its left edge, top, width and height. */
+const BODY = { x: 330, y: 48, width: 92, height: 154 };
+const BODY_MIDDLE = BODY.x + BODY.width / 2;
 const PROCESS_LINES: readonly Line[] = [
-  ['process-high', `M 14 ${HIGH} H 110`],
-  ['process-low', `M 14 ${LOW} H 110`],
+  ['process-high', `M 14 ${HIGH} H 130`],
+  ['process-low', `M 14 ${LOW} H 130`],
 ];
 const SIDES: readonly Line[] = [
-  ['high', `M 110 ${HIGH} H 310`],
-  ['low', `M 110 ${LOW} H 310`],
+  ['high', `M 130 ${HIGH} H ${BODY.x}`],
+  ['low', `M 130 ${LOW} H ${BODY.x}`],
 ];
 const TAPS = (low: string): Plan['labels'] => [
-  [14, HIGH - 14, 'high side tap'],
-  [14, LOW - 14, low],
+  [14, HIGH + 22, 'high side tap'],
+  [14, LOW - 12, low],
 ];
 
 const threeValves = (low: string): Plan => ({
   valves: {
     ...BLOCKS,
-    equaliser: { x: 205, y: MIDDLE, isUpright: true },
-    'vent-high': { x: 335, y: 34, isUpright: true, side: 'left' },
-    'vent-low': { x: 335, y: 216, isUpright: true, side: 'left' },
+    equaliser: { x: 225, y: MIDDLE, isUpright: true },
+    'vent-high': { x: BODY_MIDDLE, y: 26, isUpright: true, side: 'left' },
+    'vent-low': { x: BODY_MIDDLE, y: 224, isUpright: true, side: 'left' },
   },
   lines: [
     ...PROCESS_LINES,
     ...SIDES,
-    ['high', `M 205 ${HIGH} V ${MIDDLE} M 335 55 V 34`],
-    ['low', `M 205 ${LOW} V ${MIDDLE} M 335 195 V 216`],
-    ['atmosphere', 'M 335 34 V 12 M 335 216 V 240'],
+    ['high', `M 225 ${HIGH} V ${MIDDLE} M ${BODY_MIDDLE} 48 V 26`],
+    ['low', `M 225 ${LOW} V ${MIDDLE} M ${BODY_MIDDLE} 202 V 224`],
+    ['atmosphere', `M ${BODY_MIDDLE} 26 V 4 M ${BODY_MIDDLE} 224 V 247`],
   ],
   labels: TAPS(low),
 });
 
 const single = (process: string, away: string): Plan => ({
-  valves: { block: { x: 110, y: MIDDLE }, bleed: { x: 205, y: 178, isUpright: true } },
+  valves: { block: { x: 130, y: MIDDLE, side: 'above' }, bleed: { x: 225, y: 178, isUpright: true } },
   lines: [
-    ['process-high', `M 14 ${MIDDLE} H 110`],
-    ['high', `M 110 ${MIDDLE} H 310 M 205 ${MIDDLE} V 178`],
-    ['atmosphere', 'M 205 178 V 222'],
+    ['process-high', `M 14 ${MIDDLE} H 130`],
+    ['high', `M 130 ${MIDDLE} H ${BODY.x} M 225 ${MIDDLE} V 178`],
+    ['atmosphere', 'M 225 178 V 226'],
   ],
   labels: [
-    [14, MIDDLE - 14, process],
-    [216, 222, away],
+    [14, MIDDLE + 24, process],
+    [236, 226, away],
   ],
 });
 
@@ -80,33 +87,33 @@ const PLANS: Readonly<Record<Arrangement, Plan>> = {
   '5-valve': {
     valves: {
       ...BLOCKS,
-      'equaliser-high': { x: 215, y: 103, isUpright: true, side: 'left' },
-      'equaliser-low': { x: 215, y: 147, isUpright: true, side: 'left' },
-      vent: { x: 258, y: MIDDLE },
+      'equaliser-high': { x: 225, y: 97, isUpright: true, side: 'left' },
+      'equaliser-low': { x: 225, y: 153, isUpright: true, side: 'left' },
+      vent: { x: 268, y: MIDDLE, side: 'below' },
     },
     lines: [
       ...PROCESS_LINES,
       ...SIDES,
-      ['high', `M 215 ${HIGH} V 103`],
-      ['low', `M 215 ${LOW} V 147`],
-      ['middle', `M 215 103 V 147 M 215 ${MIDDLE} H 252`],
-      ['atmosphere', `M 252 ${MIDDLE} H 288`],
+      ['high', `M 225 ${HIGH} V 97`],
+      ['low', `M 225 ${LOW} V 153`],
+      ['middle', `M 225 97 V 153 M 225 ${MIDDLE} H 268`],
+      ['atmosphere', `M 268 ${MIDDLE} H 305`],
     ],
     labels: TAPS('low side tap'),
   },
   'remote-seals': {
     valves: {
       ...BLOCKS,
-      'vent-high': { x: 165, y: 46, isUpright: true },
-      'vent-low': { x: 165, y: 204, isUpright: true },
+      'vent-high': { x: 215, y: 36, isUpright: true },
+      'vent-low': { x: 215, y: 214, isUpright: true },
     },
     lines: [
       ...PROCESS_LINES,
-      ['high', `M 110 ${HIGH} H 215 M 165 ${HIGH} V 46`],
-      ['low', `M 110 ${LOW} H 215 M 165 ${LOW} V 204`],
-      ['atmosphere', 'M 165 46 V 18 M 165 204 V 232'],
+      ['high', `M 130 ${HIGH} H 240 M 215 ${HIGH} V 36`],
+      ['low', `M 130 ${LOW} H 240 M 215 ${LOW} V 214`],
+      ['atmosphere', 'M 215 36 V 8 M 215 214 V 242'],
     ],
-    labels: [...TAPS('low side tap'), [226, HIGH - 12, 'capillary'], [226, LOW + 22, 'capillary']],
+    labels: [...TAPS('low side tap'), [252, 100, 'capillary'], [252, 158, 'capillary']],
   },
 };
 
@@ -124,7 +131,7 @@ function Label({ spot, lines }: { spot: Spot; lines: readonly string[] }) {
   const x = side === 'right' ? 25 : side === 'left' ? -25 : 0;
   return (
     <text
-      y={side === 'below' ? 34 : -3}
+      y={side === 'below' ? 27 : side === 'above' ? -27 : -3}
       textAnchor={side === 'right' ? 'start' : side === 'left' ? 'end' : 'middle'}
       fontSize={11.5}
       fill="var(--ink)"
@@ -175,15 +182,22 @@ export function HookUpDrawing({
       ))}
       {arrangement === 'remote-seals' && (
         <path
-          d={`M 215 ${HIGH} C 260 ${HIGH} 260 105 310 105 M 215 ${LOW} C 260 ${LOW} 260 145 310 145`}
+          d={`M 240 ${HIGH} C 285 ${HIGH} 285 108 ${BODY.x} 108 M 240 ${LOW} C 285 ${LOW} 285 142 ${BODY.x} 142`}
           fill="none"
           stroke="var(--ink)"
           strokeWidth={1.5}
           strokeDasharray="5 4"
         />
       )}
-      <rect x={310} y={55} width={100} height={140} fill="var(--sheet)" stroke="var(--ink)" strokeWidth={2} />
-      <text x={360} y={MIDDLE + 5} textAnchor="middle" fontSize={15} fontWeight={700} fill="var(--ink)">
+      <rect {...BODY} fill="var(--sheet)" stroke="var(--ink)" strokeWidth={2} />
+      <text
+        x={BODY_MIDDLE}
+        y={MIDDLE + 5}
+        textAnchor="middle"
+        fontSize={15}
+        fontWeight={700}
+        fill="var(--ink)"
+      >
         {tag}
       </text>
       {plan.labels.map(([x, y, text]) => (

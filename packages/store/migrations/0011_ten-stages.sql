@@ -92,7 +92,8 @@ create trigger job_closed before insert on amendment for each row execute functi
 -- A run that does not count, and why; it stays readable.
 alter table run drop constraint run_check;
 create table run_thrown_away (
-  run_id bigint primary key references run,
+  id bigint generated always as identity primary key,
+  run_id bigint not null unique references run,
   reason text not null check (reason <> ''),
   thrown_by bigint not null references person,
   thrown_at timestamptz not null

@@ -42,7 +42,7 @@ export function Finish({
           : '↑ goes back to a reading to correct it.'}
       </Typography>
       <Button type="submit" variant="contained" size="large" disabled={isPending} autoFocus>
-        {kind === 'as-found' ? 'Judge' : 'Go to the signature'}
+        {kind === 'as-found' ? 'Judge' : 'Return to service'}
       </Button>
       <Refused answer={answer} />
     </form>

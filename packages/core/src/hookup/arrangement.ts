@@ -155,7 +155,7 @@ export const HOOK_UPS: Readonly<Record<Arrangement, HookUp>> = {
       LOW_BLOCK,
       valve('equaliser-high', 'High side equaliser', 'equaliser', 'high', 'middle'),
       valve('equaliser-low', 'Low side equaliser', 'equaliser', 'low', 'middle'),
-      valve('vent', 'Vent between the equalisers', 'vent', 'middle', 'atmosphere'),
+      valve('vent', 'Manifold vent', 'vent', 'middle', 'atmosphere'),
     ],
     isolate: [
       close('high-block'),

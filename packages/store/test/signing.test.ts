@@ -1,0 +1,240 @@
+import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
+import {
+  addPerson,
+  addSite,
+  amendedRun,
+  amendJob,
+  amendmentsOfJob,
+  asFoundRun,
+  backToReturn,
+  decideOnRun,
+  evaluateStoredRun,
+  findInstrument,
+  finishRun,
+  jobsToReview,
+  keepMove,
+  loadJob,
+  reviewJob,
+  setPassword,
+  setReview,
+  signJob,
+  type Actor,
+} from '../src/index';
+import { throwaway, type Throwaway } from './throwaway';
+import { bringBack, jobAtAsFound, plantWorks, readAll, SIGNED, TAG, type Works } from './works';
+
+const PASSWORD = 'four words in a row';
+let base: Throwaway;
+let works: Works;
+let reviewer: Actor;
+let jobId: number;
+
+beforeAll(async () => {
+  base = await throwaway();
+  works = await plantWorks(base.owner);
+  await addSite(base.owner, { siteName: 'Test works', isDemo: false });
+  const person = { name: 'Reviewer', role: 'reviewer', login: 'reviewer', isActive: true } as const;
+  reviewer = { ...works.technician, personId: await addPerson(base.owner, works.administrator, person) };
+  await setPassword(base.app, works.administrator, reviewer.personId, { password: PASSWORD, current: null });
+});
+afterAll(() => base.drop());
+
+/** A job at its signature, read by the technician with the same error at all points. */
+async function atSign(errorMilliamp = 0.01): Promise<void> {
+  const { app } = base;
+  const { technician } = works;
+  const run = await jobAtAsFound(app, technician);
+  jobId = run.jobId;
+  await readAll(app, technician, run.runId, errorMilliamp);
+  await finishRun(app, technician, jobId, 'as-found');
+  await decideOnRun(app, technician, jobId, { decision: 'leave', note: 'as it is' });
+  await bringBack(app, technician, jobId);
+}
+
+const accepted = { isAccepted: true, remark: '', password: PASSWORD };
+const close = async () => {
+  await signJob(base.app, works.technician, jobId, SIGNED);
+  await reviewJob(base.app, reviewer, jobId, accepted);
+};
+
+beforeEach(async () => {
+  await base.owner.query(
+    `update job set stage = 'closed', signed_by = opened_by, signed_at = now(), as_found_verdict = 'within',
+       as_left_verdict = 'within' where stage <> 'closed'`,
+  );
+  await setReview(base.app, works.administrator, 'another person');
+});
+
+describe('a signature', () => {
+  it('asks for the password again of those who have one', async () => {
+    const person = { name: 'Technician C', role: 'technician', login: 'third', isActive: true } as const;
+    const third = { ...works.technician, personId: await addPerson(base.owner, works.administrator, person) };
+    await setPassword(base.app, works.administrator, third.personId, { password: PASSWORD, current: null });
+    await atSign();
+    await expect(signJob(base.app, third, jobId, { remark: '', password: 'a guess' })).rejects.toThrow(
+      'do not belong together',
+    );
+    expect((await loadJob(base.app, jobId)).stage).toBe('sign');
+    await signJob(base.app, third, jobId, { remark: '', password: PASSWORD });
+    expect(await loadJob(base.app, jobId)).toMatchObject({ stage: 'review', signedBy: 'Technician C' });
+  });
+
+  it('can be put off to put the return right', async () => {
+    await atSign();
+    await backToReturn(base.app, works.technician, jobId);
+    expect((await loadJob(base.app, jobId)).stage).toBe('return');
+  });
+
+  it('closes the job where the site has no review', async () => {
+    await setReview(base.app, works.administrator, 'none');
+    await atSign();
+    await signJob(base.app, works.technician, jobId, SIGNED);
+    expect(await loadJob(base.app, jobId)).toMatchObject({ stage: 'closed', reviewedAt: null });
+  });
+
+  it('sets the next due date, also while the review is waited for', async () => {
+    await atSign();
+    await signJob(base.app, works.technician, jobId, SIGNED);
+    expect((await findInstrument(base.app, { tag: TAG })).dueOn).toBe('2027-05-04');
+    expect((await jobsToReview(base.app, 10)).map(({ id }) => id)).toEqual([jobId]);
+  });
+});
+
+describe('a review', () => {
+  it('is not by whoever read or signed the job', async () => {
+    await atSign();
+    await signJob(base.app, works.colleague, jobId, SIGNED);
+    for (const hand of [works.technician, works.colleague])
+      await expect(reviewJob(base.app, hand, jobId, { ...accepted, password: '' })).rejects.toThrow(
+        'neither read nor signed',
+      );
+    await expect(reviewJob(base.app, works.auditor, jobId, accepted)).rejects.toThrow('may not do this');
+    await expect(reviewJob(base.app, reviewer, jobId, { ...accepted, password: 'x' })).rejects.toThrow(
+      'do not belong together',
+    );
+    await reviewJob(base.app, reviewer, jobId, { ...accepted, remark: 'clear' });
+    expect(await loadJob(base.app, jobId)).toMatchObject({
+      stage: 'closed',
+      reviewedBy: 'Reviewer',
+      reviewRemark: 'clear',
+    });
+    expect(await jobsToReview(base.app, 10)).toEqual([]);
+  });
+
+  it('may be by the signer where the site lets anybody review', async () => {
+    await setReview(base.app, works.administrator, 'anybody');
+    await atSign();
+    await signJob(base.app, works.technician, jobId, SIGNED);
+    await reviewJob(base.app, works.technician, jobId, { ...accepted, password: '' });
+    expect((await loadJob(base.app, jobId)).reviewedBy).toBe('Technician A');
+  });
+
+  it('sends a job back with a remark, and it is signed again', async () => {
+    await atSign();
+    await signJob(base.app, works.technician, jobId, SIGNED);
+    const back = { isAccepted: false, password: PASSWORD };
+    await expect(reviewJob(base.app, reviewer, jobId, { ...back, remark: ' ' })).rejects.toThrow('Say why');
+    await reviewJob(base.app, reviewer, jobId, { ...back, remark: 'which pump was used?' });
+    const sent = await loadJob(base.app, jobId);
+    expect(sent).toMatchObject({ stage: 'sign', signedBy: null });
+    expect(sent.passed.at(-1)).toMatchObject({ stage: 'review', note: 'sent back: which pump was used?' });
+    await close();
+    expect((await loadJob(base.app, jobId)).stage).toBe('closed');
+  });
+
+  it('is set for the site by an administrator alone', async () => {
+    await expect(setReview(base.app, works.technician, 'none')).rejects.toThrow('may not do this');
+    await expect(base.app.query(`update installation set is_demo = true`)).rejects.toThrow(
+      'permission denied',
+    );
+  });
+});
+
+describe('an amendment', () => {
+  const words = {
+    readingId: null,
+    what: 'Remark',
+    beforeText: '',
+    afterText: 'pump 3 was used',
+    reason: 'left out',
+  };
+
+  it('is to a closed record only, and the database holds to that', async () => {
+    await atSign();
+    await expect(amendJob(base.app, works.technician, jobId, words)).rejects.toThrow('belongs to closed');
+    await expect(
+      base.owner.query(
+        `insert into amendment (job_id, what, before_text, after_text, reason, amended_by, amended_at)
+         values ($1, 'x', 'a', 'b', 'c', $2, now())`,
+        [jobId, works.technician.personId],
+      ),
+    ).rejects.toThrow('is not closed');
+  });
+
+  it('keeps both versions, with who, when and why', async () => {
+    await atSign();
+    await close();
+    await amendJob(base.app, works.colleague, jobId, words);
+    await amendJob(base.app, works.technician, jobId, {
+      ...words,
+      beforeText: 'pump 3 was used',
+      afterText: 'pump 4 was used',
+      reason: 'misread',
+    });
+    expect(await amendmentsOfJob(base.app, jobId)).toMatchObject([
+      { beforeText: '', afterText: 'pump 3 was used', amendedBy: 'Technician B', reason: 'left out' },
+      { beforeText: 'pump 3 was used', afterText: 'pump 4 was used', amendedBy: 'Technician A' },
+    ]);
+    expect((await loadJob(base.app, jobId)).remark).toBe('');
+    await expect(base.owner.query('delete from amendment')).rejects.toThrow('only ever added to');
+  });
+
+  it('of a reading leaves the reading as it was read, and is judged beside it', async () => {
+    await atSign();
+    await close();
+    const run = asFoundRun(await loadJob(base.app, jobId));
+    const reading = run?.readings[2];
+    if (run == null || reading === undefined) throw new Error('the run has no third reading');
+    await amendJob(base.app, works.technician, jobId, {
+      readingId: reading.id,
+      what: '',
+      beforeText: 'whatever the browser said',
+      afterText: '12,060',
+      reason: 'the sheet says 12.060',
+    });
+    const amendments = await amendmentsOfJob(base.app, jobId);
+    expect(amendments).toMatchObject([
+      { what: 'as found, reading at point 3', beforeText: '12.010', afterText: '12,060' },
+    ]);
+    const amended = amendedRun(run, amendments);
+    expect(amended?.readings[2]).toMatchObject({ outputText: '12,060', output: 12.06 });
+    expect(amended && evaluateStoredRun(amended).verdict).toBe('outside');
+    expect(evaluateStoredRun(run).verdict).toBe('within');
+    expect(amendedRun(run, [])).toBeNull();
+  });
+
+  it.each([
+    [{ reason: ' ' }, 'keeps its reason'],
+    [{ afterText: '' }, 'what it should have said'],
+    [{ what: ' ' }, 'what of the record is amended'],
+    [{ readingId: 999999 }, 'no reading 999999'],
+  ])('is refused with %j', async (more, message) => {
+    await atSign();
+    await close();
+    await expect(amendJob(base.app, works.technician, jobId, { ...words, ...more })).rejects.toThrow(message);
+  });
+});
+
+it('a closed job takes no valve move any more', async () => {
+  await atSign();
+  await close();
+  await expect(
+    keepMove(base.app, works.technician, jobId, {
+      stage: 'return',
+      valve: 'block',
+      to: 'closed',
+      isMadeAnyway: true,
+      known: 4,
+    }),
+  ).rejects.toThrow('The job is at closed');
+});
