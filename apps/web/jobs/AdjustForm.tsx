@@ -21,6 +21,9 @@ interface End {
 
 type Fields = { kind: AdjustmentKind; at: string; before: string; after: string; note: string };
 
+/** Kinds that are made at an end of the range. */
+const HAS_AIM: ReadonlySet<AdjustmentKind> = new Set(['zero', 'span', 'sensor trim', 'output trim']);
+
 /** The end of the range where a kind of adjustment is made. */
 const endOf = (kind: AdjustmentKind, ends: { zero: End; span: End }): End =>
   kind === 'span' ? ends.span : ends.zero;
@@ -82,9 +85,11 @@ function AdjustFields({
   return (
     <form onSubmit={onSubmit} noValidate>
       <input type="hidden" name="job" value={job} />
-      <Typography variant="body2" sx={{ color: 'text.secondary', mb: 1.5 }}>
-        Aim at {aim} {outputUnit} with {endOf(fields.kind, ends).applied} {inputUnit} applied.
-      </Typography>
+      {HAS_AIM.has(fields.kind) && (
+        <Typography variant="body2" sx={{ color: 'text.secondary', mb: 1.5 }}>
+          Aim at {aim} {outputUnit} with {endOf(fields.kind, ends).applied} {inputUnit} applied.
+        </Typography>
+      )}
       <Box sx={{ display: 'grid', gap: 1, gridTemplateColumns: { xs: '1fr 1fr', sm: '1.2fr 1fr 1fr 1fr' } }}>
         <TextField
           select

@@ -22,6 +22,7 @@ export function AskedForm({
   questions,
   word,
   isSkippable = true,
+  takesFocus = true,
 }: {
   job: number;
   stage: AskingStage;
@@ -29,6 +30,8 @@ export function AskedForm({
   /** What the button says. */
   word: string;
   isSkippable?: boolean;
+  /** Whether the hand goes here first; not where something else on the page comes before. */
+  takesFocus?: boolean;
 }) {
   const { answer, isPending, onSubmit } = useAct(passAskedAction);
   const [isSkipping, setIsSkipping] = useState(false);
@@ -38,7 +41,7 @@ export function AskedForm({
       <input type="hidden" name="stage" value={stage} />
       <Stack sx={{ gap: 1 }}>
         {questions.map((question, index) => (
-          <Asked key={question.key} question={question} isFirst={index === 0} />
+          <Asked key={question.key} question={question} isFirst={takesFocus && index === 0} />
         ))}
         {isSkipping && (
           <TextField

@@ -1,5 +1,5 @@
 import { formatPlain } from '@barys/core';
-import { evaluateStoredRun, type Run } from '@barys/store';
+import { evaluateStoredRun, type ExtraColumn, type Run } from '@barys/store';
 import Box from '@mui/material/Box';
 import Table from '@mui/material/Table';
 import TableBody from '@mui/material/TableBody';
@@ -7,13 +7,21 @@ import TableCell from '@mui/material/TableCell';
 import TableHead from '@mui/material/TableHead';
 import TableRow from '@mui/material/TableRow';
 import { Figure } from '@/ui/Figure';
+import { decadesOf } from '@/ui/decades';
 import { figuresOfRun } from '@/ui/figures';
 import { VerdictMark } from '@/ui/VerdictMark';
+
+const COLUMN_WORD: Readonly<Record<ExtraColumn, string>> = {
+  'before-tap': 'before a tap',
+  digital: 'digital',
+  second: 'second indication',
+};
 
 /** The readings of a run with their errors and verdicts, in the order they were taken. */
 export function RunTable({ run }: { run: Run }) {
   const figures = figuresOfRun(run.madeWith);
   const { readings } = evaluateStoredRun(run);
+  const hasMore = figures.errorOf === 'reading' || run.madeWith.columns.length > 0;
   return (
     <Box
       sx={{ overflowX: 'auto' }}
@@ -30,6 +38,7 @@ export function RunTable({ run }: { run: Run }) {
             <TableCell align="right">Reading, {figures.outputUnit}</TableCell>
             <TableCell align="right">Error, % of {figures.errorOf}</TableCell>
             <TableCell>Verdict</TableCell>
+            {hasMore && <TableCell>Beside it</TableCell>}
           </TableRow>
         </TableHead>
         <TableBody>
@@ -52,6 +61,18 @@ export function RunTable({ run }: { run: Run }) {
               <TableCell>
                 <VerdictMark verdict={judged.verdict} />
               </TableCell>
+              {hasMore && (
+                <TableCell>
+                  {[
+                    ...(figures.errorOf === 'reading'
+                      ? [`${decadesOf(judged.applied, judged.output)} decades`]
+                      : []),
+                    ...run.madeWith.columns.map(
+                      (column) => `${COLUMN_WORD[column]} ${run.readings[index]?.more[column] ?? '–'}`,
+                    ),
+                  ].join(', ')}
+                </TableCell>
+              )}
             </TableRow>
           ))}
         </TableBody>

@@ -4,6 +4,7 @@ import {
   adjustAgain,
   amendJob,
   ASKING_STAGES,
+  attach,
   backToReturn,
   ADJUSTMENT_KINDS,
   backToJudge,
@@ -276,5 +277,19 @@ export async function amendAction(_before: Answer, form: FormData): Promise<Answ
     await act((tx, actor) =>
       amendJob(tx, actor, job, { ...entry, readingId: readingId === 0 ? null : readingId }),
     );
+  });
+}
+
+export async function attachAction(_before: Answer, form: FormData): Promise<Answer> {
+  return thenStay(async () => {
+    const { job, remark } = z
+      .object({ job: id, remark: z.string().max(2000, 'At most 2000 characters, please.').default('') })
+      .parse(Object.fromEntries(form));
+    const file = form.get('file');
+    const kept =
+      file instanceof File && file.size > 0
+        ? { name: file.name, bytes: Buffer.from(await file.arrayBuffer()) }
+        : null;
+    await act((tx, actor) => attach(tx, actor, job, { remark, file: kept }));
   });
 }

@@ -22,6 +22,8 @@ export type Refusal =
   | { code: 'unanswered'; questions: readonly string[] }
   | { code: 'valves-not-right'; lacks: readonly string[] }
   | { code: 'own-work' }
+  | { code: 'desk-taken'; by: string }
+  | { code: 'run-superseded' }
   | { code: 'at-atmosphere'; what: string }
   | { code: 'returning-already' }
   | { code: 'not-first' }
@@ -84,6 +86,10 @@ function describeRefusal(refusal: Refusal): string {
       return 'Valves were already moved back. Bring the instrument back to service, then open another job.';
     case 'at-atmosphere':
       return `${refusal.what} is not set at atmosphere: the barometer moves, and the setting would move with it. Pump down first.`;
+    case 'run-superseded':
+      return 'This run no longer counts: another one was begun after it. Reload to see it.';
+    case 'desk-taken':
+      return `${refusal.by} has taken this job over. What you typed is still here: take the job over to enter it.`;
     case 'own-work':
       return 'Here a second person reviews: somebody who neither read nor signed this job.';
     case 'not-first':

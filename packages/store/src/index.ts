@@ -41,7 +41,16 @@ export {
   type Leak,
   type NewConnection,
 } from './connections';
+export {
+  attach,
+  attachmentsOfJob,
+  fileOfAttachment,
+  LARGEST_ATTACHMENT_BYTES,
+  MEDIA_TYPES,
+  type Attachment,
+} from './attachments';
 export { openDatabase, type Database, type Queryable } from './database';
+export { sitDown, type Desk } from './desks';
 export { StoreError, type Refusal } from './errors';
 export {
   evaluateStoredRun,

@@ -2,6 +2,7 @@
 import { parseTyped } from '@barys/core';
 import { appendToTrail } from './audit';
 import type { Queryable } from './database';
+import { requireDesk } from './desks';
 import { StoreError } from './errors';
 import { lockJobAt } from './job-stages';
 import { requireWorker, type Actor } from './people';
@@ -40,6 +41,8 @@ export interface NewMark {
   readonly appliedText: string;
   readonly outputText: string;
   readonly remark: string;
+  /** The browser that sends it; null for a program. */
+  readonly desk?: string | null;
 }
 
 const typedOrEmpty = (text: string): string => (text.trim() === '' ? '' : parseTyped(text).text);
@@ -71,6 +74,7 @@ export async function keepMark(
     [entry.clientKey, runId],
   );
   if (sentBefore !== undefined) return sentBefore;
+  await requireDesk(tx, run.jobId, entry.desk ?? null);
   const remark = entry.remark.trim();
   if (entry.kind !== 'overshot' && remark === '')
     throw new StoreError({

@@ -5,6 +5,7 @@ import { appendToTrail } from './audit';
 import { configurationCopySchema } from './configurations';
 import type { Connection } from './connections';
 import type { Queryable } from './database';
+import { requireDesk } from './desks';
 import { StoreError } from './errors';
 import { toleranceOf, type Instrument } from './instruments';
 import { lockJobAt } from './job-stages';
@@ -249,6 +250,8 @@ export interface TypedReading {
   readonly more?: Readonly<Partial<Record<ExtraColumn, string>>>;
   /** By the clock of whoever took it. */
   readonly takenAt?: Date | null;
+  /** The browser that sends it; null for a program. */
+  readonly desk?: string | null;
   /** The reading that this one corrects, or null for the first at its point. */
   readonly supersedes: number | null;
 }
@@ -264,7 +267,7 @@ async function standingReading(tx: Queryable, runId: number, position: number): 
 
 /**
  * Writes one reading. Sent again with the same key, it is answered with the reading already kept.
- * @throws StoreError `no-such`, `wrong-stage`, `no-such-point`, `already-adjusted`, `reading-exists`, `unknown-person`,
+ * @throws StoreError `no-such`, `wrong-stage`, `no-such-point`, `run-superseded`, `reading-exists`, `desk-taken`, `unknown-person`,
  *   `not-allowed`; CoreError for text that is no number
  */
 export async function saveReading(
@@ -285,12 +288,13 @@ export async function saveReading(
     [entry.clientKey, runId],
   );
   if (sentBefore !== undefined) return sentBefore;
+  await requireDesk(tx, run.jobId, entry.desk ?? null);
   const isNewest = await tx.query('select from run where job_id = $1 and kind = $2 and pass > $3', [
     run.jobId,
     run.kind,
     run.pass,
   ]);
-  if (isNewest.length > 0) throw new StoreError({ code: 'already-adjusted' });
+  if (isNewest.length > 0) throw new StoreError({ code: 'run-superseded' });
   if (!run.points.some((point) => point.position === entry.position))
     throw new StoreError({ code: 'no-such-point', position: entry.position });
   const standing = await standingReading(tx, runId, entry.position);

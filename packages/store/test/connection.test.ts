@@ -225,7 +225,7 @@ describe('a run', () => {
     expect(asFoundRun(job)?.pass).toBe(2);
     expect(job.runs[0]?.readings).toHaveLength(1);
     await expect(saveReading(base.app, works.technician, runId, reading(2, '8.001'))).rejects.toThrow(
-      'An adjustment is logged',
+      'no longer counts',
     );
   });
 

@@ -108,16 +108,26 @@ export function ReadingField({
   /** Field by field, then the point: the next empty one is where the hand goes. */
   const enter = (from: Column) => {
     const wrongHere = whyNot(textOf(from), unitOf(from));
-    if (wrongHere !== null) return refuse(from, wrongHere);
+    if (wrongHere !== null) {
+      refuse(from, wrongHere);
+      return;
+    }
     const next = columns[columns.indexOf(from) + 1];
     if (next !== undefined) {
       setWrong(null);
-      return focus(next);
+      focus(next);
+      return;
     }
     const bad = columns.find((column) => whyNot(textOf(column), unitOf(column)) !== null);
-    if (bad !== undefined) return refuse(bad, whyNot(textOf(bad), unitOf(bad)) ?? '');
+    if (bad !== undefined) {
+      refuse(bad, whyNot(textOf(bad), unitOf(bad)) ?? '');
+      return;
+    }
     const appliedWrong = draft.applied === null ? null : whyNot(draft.applied, inputUnit);
-    if (appliedWrong !== null) return refuse('applied', appliedWrong);
+    if (appliedWrong !== null) {
+      refuse('applied', appliedWrong);
+      return;
+    }
     const plain = (text: string, unit: string): TypedNumber['text'] => typedIn(text, unit).text;
     const more = Object.fromEntries(
       madeWith.columns.map((column) => [column, plain(textOf(column), unitOf(column))]),

@@ -2,6 +2,7 @@
 /** The run screen: the climb above; what to apply, the corridor and the stave below. */
 import { atInstrument, CoreError, parseTyped } from '@barys/core';
 import { evaluateStoredRun, openPoints, standardAt } from '@barys/store/evaluation';
+import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Stack from '@mui/material/Stack';
@@ -24,7 +25,9 @@ import { ReadingField } from './ReadingField';
 import { SettleTimer } from './SettleTimer';
 import { overRange, slipQuestion } from './slips';
 import type { More, ShownRun } from './types';
+import { useDesk } from './useDesk';
 import { useReadings } from './useReadings';
+import { FromSheet } from './FromSheet';
 
 const numberOr = (text: string | null, otherwise: number): number => {
   try {
@@ -50,6 +53,8 @@ export function RunDesk({ jobId, run, earlier }: { jobId: number; run: ShownRun;
   const { madeWith } = run;
   const { points } = madeWith;
   const readings = useReadings(run);
+  const { desk, takeOver } = useDesk(jobId);
+  const [sheetTime, setSheetTime] = useState('');
   const { entries } = readings;
   const [choice, setChosen] = useState<number | null | 'begin'>('begin');
   const begin = (): number | null =>
@@ -114,13 +119,16 @@ export function RunDesk({ jobId, run, earlier }: { jobId: number; run: ShownRun;
       isSame(before.more, typed.more ?? {});
     if (isUnchanged) readings.keepDraft(position, null);
     else
-      readings.enter({
-        position,
-        appliedText,
-        appliedAs: typed.applied === null ? 'set' : 'read',
-        outputText: typed.output.trim(),
-        more: typed.more ?? {},
-      });
+      readings.enter(
+        {
+          position,
+          appliedText,
+          appliedAs: typed.applied === null ? 'set' : 'read',
+          outputText: typed.output.trim(),
+          more: typed.more ?? {},
+        },
+        sheetTime === '' ? null : new Date(sheetTime),
+      );
   };
 
   const enterAndGoOn = (typed: Draft): string | null => {
@@ -222,6 +230,22 @@ export function RunDesk({ jobId, run, earlier }: { jobId: number; run: ShownRun;
 
   return (
     <>
+      {!desk.isMine && (
+        <Alert
+          severity="info"
+          variant="outlined"
+          sx={{ mb: 1 }}
+          action={
+            desk.canTakeOver ? (
+              <Button onClick={takeOver} autoFocus>
+                Take the job over
+              </Button>
+            ) : undefined
+          }
+        >
+          {desk.words}
+        </Alert>
+      )}
       <Status readings={readings} pasteProblem={pasteProblem} onHelp={() => setIsHelpOpen(true)} />
       <Box
         sx={{
@@ -290,7 +314,8 @@ export function RunDesk({ jobId, run, earlier }: { jobId: number; run: ShownRun;
             figures={figures}
             onChoose={setChosen}
             field={
-              current !== null && (
+              current !== null &&
+              desk.isMine && (
                 <ReadingField
                   key={current.position}
                   point={current}
@@ -339,6 +364,7 @@ export function RunDesk({ jobId, run, earlier }: { jobId: number; run: ShownRun;
           </Typography>
         </Sheet>
       </Box>
+      <FromSheet time={sheetTime} onTime={setSheetTime} />
       <KeysSheet isOpen={isHelpOpen} onClose={() => setIsHelpOpen(false)} />
     </>
   );

@@ -11,7 +11,7 @@ const GOOD = {
 };
 
 it('a reading passes as it was typed', () => {
-  expect(readingSchema.parse(GOOD)).toEqual({ ...GOOD, more: {}, takenAt: null });
+  expect(readingSchema.parse(GOOD)).toEqual({ ...GOOD, more: {}, takenAt: null, desk: null });
 });
 
 it.each([

@@ -24,6 +24,7 @@ export const readingSchema = z.object({
     .transform((text) => new Date(text))
     .nullable()
     .default(null),
+  desk: z.uuid().nullable().default(null),
   supersedes: z.number().int().positive().nullable(),
 });
 
@@ -35,5 +36,6 @@ export const markSchema = z.object({
   mark: z.enum(MARK_KINDS),
   appliedText: typedOrEmpty.default(''),
   outputText: typedOrEmpty.default(''),
+  desk: z.uuid().nullable().default(null),
   remark: z.string().max(500, 'At most 500 characters, please.').default(''),
 });

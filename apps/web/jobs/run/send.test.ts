@@ -1,6 +1,7 @@
 import { afterEach, expect, it, vi } from 'vitest';
 import { send } from './send';
 
+const DESK = '0d5b3f6f-6a52-4a83-9a4e-7b1f1c2e2a11';
 const WAITING = {
   kind: 'reading' as const,
   position: 3,
@@ -22,11 +23,11 @@ function serverAnswers(status: number, body: unknown): ReturnType<typeof vi.fn> 
 
 it('a reading goes to its run with what it corrects, and comes back saved by the server’s clock', async () => {
   const fetched = serverAnswers(201, { id: 17, savedClock: '14:22:07' });
-  expect(await send(5, WAITING, 16)).toEqual({ kind: 'saved', id: 17, savedClock: '14:22:07' });
+  expect(await send(5, WAITING, 16, DESK)).toEqual({ kind: 'saved', id: 17, savedClock: '14:22:07' });
   const { kind: _kind, ...entry } = WAITING;
   const [address, request] = fetched.mock.calls[0] as unknown as [string, { body: string }];
   expect(address).toBe('/api/v1/runs/5/readings');
-  expect(JSON.parse(request.body)).toEqual({ ...entry, supersedes: 16 });
+  expect(JSON.parse(request.body)).toEqual({ ...entry, desk: DESK, supersedes: 16 });
 });
 
 it.each([
@@ -40,14 +41,14 @@ it.each([
   [503, 'later'],
 ])('an answer of %d is %s, in the server’s words', async (status, kind) => {
   serverAnswers(status, { detail: 'why it was not kept' });
-  expect(await send(5, WAITING, null)).toEqual({ kind, why: 'why it was not kept' });
+  expect(await send(5, WAITING, null, DESK)).toEqual({ kind, why: 'why it was not kept' });
 });
 
 it('no answer, or one that is not the server’s own, is tried again later', async () => {
   vi.stubGlobal('fetch', () => Promise.reject(new TypeError('network')));
-  expect(await send(5, WAITING, null)).toEqual({ kind: 'later', why: 'The server does not answer.' });
+  expect(await send(5, WAITING, null, DESK)).toEqual({ kind: 'later', why: 'The server does not answer.' });
   vi.stubGlobal('fetch', () => Promise.resolve(new Response('<html>Bad gateway</html>', { status: 502 })));
-  expect(await send(5, WAITING, null)).toEqual({ kind: 'later', why: 'The server does not answer.' });
+  expect(await send(5, WAITING, null, DESK)).toEqual({ kind: 'later', why: 'The server does not answer.' });
 });
 
 it('a mark goes to its own address', async () => {
@@ -61,7 +62,7 @@ it('a mark goes to its own address', async () => {
     outputText: '',
     remark: '',
   };
-  await send(5, mark, null);
+  await send(5, mark, null, DESK);
   const [address, request] = fetched.mock.calls[0] as unknown as [string, { body: string }];
   expect(address).toBe('/api/v1/runs/5/marks');
   expect(JSON.parse(request.body)).toMatchObject({ mark: 'overshot', appliedText: '3.2' });

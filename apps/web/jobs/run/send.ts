@@ -13,15 +13,21 @@ const NO_ANSWER = 'The server does not answer.';
 const MAY_PASS_LATER = [401, 403, 408, 429];
 
 /**
+ * @param desk the browser that sends it
  * @param supersedes the reading at the point that this one corrects, or null
  */
-export async function send(runId: number, waiting: Waiting, supersedes: number | null): Promise<Outcome> {
+export async function send(
+  runId: number,
+  waiting: Waiting,
+  supersedes: number | null,
+  desk: string,
+): Promise<Outcome> {
   const { kind, ...entry } = waiting;
   try {
     const response = await fetch(`/api/v1/runs/${runId}/${kind}s`, {
       method: 'POST',
       headers: { 'content-type': 'application/json' },
-      body: JSON.stringify(kind === 'reading' ? { ...entry, supersedes } : entry),
+      body: JSON.stringify(kind === 'reading' ? { ...entry, desk, supersedes } : { ...entry, desk }),
       signal: AbortSignal.timeout(10_000),
     });
     const body = (await response.json()) as { id: number; savedClock: string; detail?: string };

@@ -15,6 +15,7 @@ import {
   type WaitingReading,
 } from './keep';
 import { send as sendToServer } from './send';
+import { deskId } from './useDesk';
 import type { Entry, ShownMark, ShownRun } from './types';
 
 const RETRY_MS = 1500;
@@ -32,7 +33,12 @@ export interface Readings {
   /** Why readings wait, or why one was refused. */
   readonly problem: string | null;
   keepDraft(this: void, position: number, draft: Draft | null): void;
-  enter(this: void, reading: Omit<WaitingReading, 'clientKey' | 'kind' | 'takenAt'>): void;
+  /** @param takenAt when it was taken, where that was not now: from a field sheet */
+  enter(
+    this: void,
+    reading: Omit<WaitingReading, 'clientKey' | 'kind' | 'takenAt'>,
+    takenAt: Date | null,
+  ): void;
   mark(this: void, mark: Omit<WaitingMark, 'clientKey' | 'kind'>): void;
 }
 
@@ -86,7 +92,12 @@ export function useReadings(run: ShownRun): Readings {
 
   const send = useCallback(
     async (sent: Waiting): Promise<'done' | 'later'> => {
-      const outcome = await sendToServer(run.id, sent, standingIds.current.get(sent.position) ?? null);
+      const outcome = await sendToServer(
+        run.id,
+        sent,
+        standingIds.current.get(sent.position) ?? null,
+        deskId(),
+      );
       if (outcome.kind === 'later') {
         setProblem(outcome.why);
         return 'later';
@@ -153,12 +164,12 @@ export function useReadings(run: ShownRun): Readings {
     [store, sendAll],
   );
   const enter = useCallback<Readings['enter']>(
-    (reading) =>
+    (reading, takenAt) =>
       queue({
         ...reading,
         kind: 'reading',
         clientKey: crypto.randomUUID(),
-        takenAt: new Date().toISOString(),
+        takenAt: (takenAt ?? new Date()).toISOString(),
       }),
     [queue],
   );

@@ -16,6 +16,7 @@ import TableBody from '@mui/material/TableBody';
 import TableCell from '@mui/material/TableCell';
 import TableHead from '@mui/material/TableHead';
 import TableRow from '@mui/material/TableRow';
+import Typography from '@mui/material/Typography';
 import { toleranceInWords } from '@/range/toleranceInWords';
 import { ProcedureNotes } from '@/procedures/ProcedureNotes';
 import { pointsInWords } from '@/procedures/words';
@@ -110,6 +111,16 @@ export async function BriefStage({ job }: { job: JobFile }) {
           vent, prove zero energy. {SITE_RULES_FIRST}
         </Caution>
         <ProcedureNotes content={content} />
+        <Typography>
+          For where no screen may go: field sheet on{' '}
+          <a href={`/jobs/${job.id}/field-sheet`} download>
+            A4
+          </a>{' '}
+          or{' '}
+          <a href={`/jobs/${job.id}/field-sheet?paper=letter`} download>
+            Letter
+          </a>
+        </Typography>
         <AskedForm
           job={job.id}
           stage="brief"

@@ -44,6 +44,7 @@ export function IsolateStage({ job }: { job: JobFile }) {
             stage="isolate"
             questions={questionsAt('isolate', instrument)}
             word="Isolated, connect"
+            takesFocus={false}
           />
         </Sheet>
       </Stack>
@@ -81,6 +82,7 @@ export function ReturnStage({ job }: { job: JobFile }) {
             stage="return"
             questions={questionsAt('return', instrument, state)}
             word="Back in service, sign"
+            takesFocus={false}
           />
         </Sheet>
       </Stack>

@@ -74,7 +74,9 @@ function amountsOf(term: ToleranceTerm): readonly number[] {
       return [term.divisions];
     case 'percent-of-span-in-zones':
       return [term.middlePercent, term.outerPercent];
-    default:
+    case 'percent-of-span':
+    case 'percent-of-reading':
+    case 'percent-of-upper-range-limit':
       return [term.percent];
   }
 }

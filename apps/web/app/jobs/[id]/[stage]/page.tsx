@@ -1,6 +1,7 @@
 import { STAGES, type JobFile, type Stage } from '@barys/store';
 import { notFound, redirect } from 'next/navigation';
 import type { ReactNode } from 'react';
+import { Attachments } from '@/jobs/Attachments';
 import { JobHead } from '@/jobs/JobHead';
 import { AdjustStage } from '@/jobs/stages/AdjustStage';
 import { AuthoriseStage } from '@/jobs/stages/AuthoriseStage';
@@ -56,6 +57,7 @@ export default async function StagePage({ params }: { params: Params }) {
     <>
       <JobHead job={job} />
       {stageView(stage, job)}
+      <Attachments job={job} />
     </>
   );
 }

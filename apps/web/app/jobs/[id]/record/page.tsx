@@ -17,6 +17,7 @@ import { AmendForm } from '@/jobs/AmendForm';
 import { amendablesOf } from '@/jobs/amendables';
 import { AmendmentList } from '@/jobs/AmendmentList';
 import { JobHead } from '@/jobs/JobHead';
+import { Attachments } from '@/jobs/Attachments';
 import { ReviewForm } from '@/jobs/ReviewForm';
 import { RunSummary } from '@/jobs/RunSummary';
 import { RunTable } from '@/jobs/RunTable';
@@ -36,6 +37,9 @@ import { LinkButton } from '@/ui/LinkButton';
 import { Sheet } from '@/ui/Sheet';
 import { loadJobOr404 } from '../load';
 
+/** How far the two clocks may be apart before the record says so. */
+const MOST_LAG_MS = 2 * 60 * 1000;
+
 type Params = Promise<{ id: string }>;
 
 export async function generateMetadata({ params }: { params: Params }) {
@@ -52,9 +56,14 @@ export default async function RecordPage({ params }: { params: Params }) {
       <JobHead job={job} />
       <Stack direction="row" sx={{ gap: 1, mb: 1.5, alignItems: 'center', flexWrap: 'wrap' }}>
         {job.signedAt !== null ? (
-          <Button variant="contained" component="a" href={`/jobs/${job.id}/certificate`} download>
-            Download certificate (PDF)
-          </Button>
+          <>
+            <Button variant="contained" component="a" href={`/jobs/${job.id}/certificate`} download>
+              Download certificate (PDF)
+            </Button>
+            <LinkButton href={`/jobs/${job.id}/label`} isFile>
+              Label (PDF)
+            </LinkButton>
+          </>
         ) : (
           <>
             <Typography sx={{ fontWeight: 700 }}>Not signed yet: this is the record so far.</Typography>
@@ -63,6 +72,12 @@ export default async function RecordPage({ params }: { params: Params }) {
             </LinkButton>
           </>
         )}
+        <LinkButton href={`/jobs/${job.id}/readings.csv`} isFile>
+          Readings (CSV)
+        </LinkButton>
+        <LinkButton href={`/api/v1/jobs/${job.id}`} isFile>
+          Job (JSON)
+        </LinkButton>
         <LinkButton href={`/instruments/${job.tag}`}>Instrument {job.tag}</LinkButton>
       </Stack>
       <Columns columns="1fr 1fr">
@@ -101,6 +116,7 @@ export default async function RecordPage({ params }: { params: Params }) {
             <ValveMoves arrangement={job.instrument.hookUp} moves={job.moves} />
           </Sheet>
         )}
+        <Attachments job={job} />
         <Sheet title="How the job went" sx={{ gridColumn: '1 / -1' }}>
           <StageHistory job={job} />
         </Sheet>
@@ -191,6 +207,10 @@ async function Review({ job }: { job: JobFile }) {
   );
 }
 
+/** A reading that reached the server long after it was taken, or by a clock that was wrong. */
+const isTakenEarlier = ({ takenAt, readAt }: Run['readings'][number]): boolean =>
+  takenAt !== null && Math.abs(readAt.valueOf() - takenAt.valueOf()) > MOST_LAG_MS;
+
 function RunRecord({ run, amendments }: { run: Run; amendments: readonly Amendment[] }) {
   const name = `${run.kind === 'as-found' ? 'As found' : 'As left'}${run.pass > 1 ? `, pass ${run.pass}` : ''}${run.thrownAway === null ? '' : ' (thrown away)'}`;
   const amended = amendedRun(run, amendments);
@@ -212,6 +232,30 @@ function RunRecord({ run, amendments }: { run: Run; amendments: readonly Amendme
       <Box sx={{ mt: 1.5 }}>
         <RunTable run={run} />
       </Box>
+      {run.readings.some(isTakenEarlier) && (
+        <Typography variant="body2" sx={{ mt: 1 }}>
+          Taken before they were typed in:{' '}
+          {run.readings
+            .filter(isTakenEarlier)
+            .map(({ position, takenAt, readAt }) =>
+              takenAt === null
+                ? ''
+                : `point ${position} at ${showMoment(takenAt)}, typed ${showMoment(readAt)}`,
+            )
+            .join('; ')}
+        </Typography>
+      )}
+      {run.marks.length > 0 && (
+        <Typography variant="body2" sx={{ mt: 1 }}>
+          Beside the readings:{' '}
+          {run.marks
+            .map(
+              ({ position, kind, remark, appliedText, outputText, markedBy }) =>
+                `point ${position} ${kind}${[remark, appliedText, outputText].filter(Boolean).length === 0 ? '' : `: ${[remark, appliedText, outputText].filter(Boolean).join(', ')}`} (${markedBy})`,
+            )
+            .join('; ')}
+        </Typography>
+      )}
       {run.superseded.length > 0 && (
         <Typography variant="body2" sx={{ mt: 1, color: 'text.secondary' }}>
           Corrected since and kept:{' '}

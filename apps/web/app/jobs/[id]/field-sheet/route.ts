@@ -1,0 +1,26 @@
+import { loadJob } from '@barys/store';
+import { z } from 'zod';
+import { renderFieldSheet } from '@/fieldSheet/render';
+import { codeOf, originOf } from '@/server/codes';
+import { database } from '@/server/database';
+import { requireReader } from '@/server/person';
+import { pdfResponse, problemResponse } from '@/server/problem';
+import { routeId } from '@/server/routeId';
+
+/** The field sheet of a job as PDF, A4 or (`?paper=letter`) Letter, for where no screen may go. */
+export async function GET(
+  request: Request,
+  { params }: { params: Promise<{ id: string }> },
+): Promise<Response> {
+  try {
+    await requireReader();
+    const id = await routeId(params);
+    const paper = z.enum(['a4', 'letter']).parse(new URL(request.url).searchParams.get('paper') ?? 'a4');
+    const job = await loadJob(database(), id);
+    const code = await codeOf(`${originOf(request)}/jobs/${id}`);
+    const pdf = await renderFieldSheet({ job, code, paper: paper === 'a4' ? 'A4' : 'LETTER' });
+    return pdfResponse(pdf, `field-sheet-${job.tag}-${job.id}.pdf`);
+  } catch (error) {
+    return problemResponse(error);
+  }
+}

@@ -1,0 +1,47 @@
+/** What stays on the instrument: when it was calibrated, by whom, how it was left, when it is due, and where to read on. */
+import type { JobFile } from '@barys/store';
+import { Document, Image, Page, StyleSheet, Text, View } from '@react-pdf/renderer';
+import { rangeInWords } from '@/range/rangeInWords';
+import { showDate } from '@/server/dates';
+import { FIGURES, WORDS } from '@/ui/pdfFonts';
+import { VERDICT_WORD } from '@/ui/verdict';
+
+const MM = 72 / 25.4;
+
+const styles = StyleSheet.create({
+  page: {
+    fontFamily: WORDS,
+    fontSize: 7,
+    color: 'black',
+    padding: 3 * MM,
+    flexDirection: 'row',
+    gap: 2.5 * MM,
+  },
+  code: { width: 26 * MM, height: 26 * MM },
+  tag: { fontSize: 13, fontWeight: 700, marginBottom: 2 },
+  figures: { fontFamily: FIGURES, fontSize: 6.5, marginVertical: 2 },
+});
+
+export interface JobLabelEntry {
+  readonly job: JobFile;
+  /** The code as a PNG in a data address. */
+  readonly code: string;
+}
+
+export function JobLabel({ job, code }: JobLabelEntry) {
+  return (
+    <Document title={`Label ${job.tag}`}>
+      <Page size={[70 * MM, 37 * MM]} style={styles.page}>
+        <Image src={code} style={styles.code} />
+        <View style={{ flex: 1 }}>
+          <Text style={styles.tag}>{job.tag}</Text>
+          <Text>{`Calibrated ${job.signedAt === null ? '' : showDate(job.signedAt)}, ${job.signedBy ?? ''}`}</Text>
+          <Text>{`Left ${job.asLeftVerdict === null ? '' : VERDICT_WORD[job.asLeftVerdict]}`}</Text>
+          <Text style={{ fontWeight: 700 }}>{`Due ${showDate(job.instrument.dueOn)}`}</Text>
+          <Text style={styles.figures}>{rangeInWords(job.instrument.configuration, '\n')}</Text>
+          <Text>{`Job ${job.id}`}</Text>
+        </View>
+      </Page>
+    </Document>
+  );
+}

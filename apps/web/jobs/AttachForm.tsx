@@ -1,0 +1,37 @@
+'use client';
+import Button from '@mui/material/Button';
+import Stack from '@mui/material/Stack';
+import TextField from '@mui/material/TextField';
+import { useState } from 'react';
+import { Refused } from '@/ui/Refused';
+import { useAct } from '@/ui/useAct';
+import { attachAction } from './actions';
+
+/** A note, a photograph or both; a phone offers its camera. */
+export function AttachForm({ job }: { job: number }) {
+  const { answer, isPending, onSubmit } = useAct(attachAction);
+  const [name, setName] = useState('');
+  return (
+    <form onSubmit={onSubmit}>
+      <input type="hidden" name="job" value={job} />
+      <Stack direction="row" sx={{ gap: 1, flexWrap: 'wrap', alignItems: 'center' }}>
+        <TextField name="remark" label="Note" autoComplete="off" sx={{ flex: 1, minWidth: 200 }} />
+        <Button component="label" variant="outlined">
+          {name === '' ? 'Photograph or PDF' : name}
+          <input
+            type="file"
+            name="file"
+            aria-label="Photograph or PDF"
+            accept="image/jpeg,image/png,image/webp,application/pdf"
+            hidden
+            onChange={(event) => setName(event.target.files?.[0]?.name ?? '')}
+          />
+        </Button>
+        <Button type="submit" disabled={isPending}>
+          Add
+        </Button>
+      </Stack>
+      <Refused answer={answer} />
+    </form>
+  );
+}

@@ -1,0 +1,108 @@
+/** Notes and photographs that are kept with a job, at the stage where they were made. */
+import { appendToTrail } from './audit';
+import type { Queryable } from './database';
+import { StoreError } from './errors';
+import type { Standing } from './job-stages';
+import { requireWorker, type Actor } from './people';
+
+/** What may be kept: what a camera or a scanner makes. */
+export const MEDIA_TYPES = ['image/jpeg', 'image/png', 'image/webp', 'application/pdf'] as const;
+export type MediaType = (typeof MEDIA_TYPES)[number];
+
+export const LARGEST_ATTACHMENT_BYTES = 10 * 1024 * 1024;
+
+export interface Attachment {
+  readonly id: number;
+  readonly stage: Standing;
+  readonly remark: string;
+  /** Empty where there is a note alone. */
+  readonly fileName: string;
+  readonly mediaType: MediaType | '';
+  readonly addedBy: string;
+  readonly addedAt: Date;
+}
+
+/** The notes and photographs of a job, in their order, without the files themselves. */
+export function attachmentsOfJob(db: Queryable, jobId: number): Promise<Attachment[]> {
+  return db.query<Attachment>(
+    `select attachment.id, stage, remark, file_name as "fileName", media_type as "mediaType", person.name as "addedBy",
+       added_at as "addedAt"
+     from attachment join person on person.id = added_by where job_id = $1 order by attachment.id`,
+    [jobId],
+  );
+}
+
+/** First bytes of each kind of file, so that a name alone does not make a picture. */
+const SIGNATURES: Readonly<Record<MediaType, readonly number[]>> = {
+  'image/jpeg': [0xff, 0xd8, 0xff],
+  'image/png': [0x89, 0x50, 0x4e, 0x47],
+  'image/webp': [0x52, 0x49, 0x46, 0x46],
+  'application/pdf': [0x25, 0x50, 0x44, 0x46],
+};
+
+const mediaTypeOf = (bytes: Buffer): MediaType | undefined =>
+  MEDIA_TYPES.find((type) => SIGNATURES[type].every((byte, index) => bytes[index] === byte));
+
+/**
+ * Keeps a note, a photograph or both at the stage where the job stands.
+ * @throws StoreError `reason-needed`, `file-unreadable`, `no-such`, `wrong-stage`, `unknown-person`, `not-allowed`
+ */
+export async function attach(
+  tx: Queryable,
+  actor: Actor,
+  jobId: number,
+  entry: { readonly remark: string; readonly file: { readonly name: string; readonly bytes: Buffer } | null },
+): Promise<void> {
+  await requireWorker(tx, actor);
+  const [job] = await tx.query<{ stage: Standing }>('select stage from job where id = $1 for update', [
+    jobId,
+  ]);
+  if (job === undefined) throw new StoreError({ code: 'no-such', what: 'job', name: jobId });
+  if (job.stage === 'closed')
+    throw new StoreError({ code: 'wrong-stage', stage: 'closed', wanted: 'an open job' });
+  const remark = entry.remark.trim();
+  if (remark === '' && entry.file === null)
+    throw new StoreError({ code: 'reason-needed', why: 'there is neither a note nor a photograph' });
+  if (entry.file !== null && entry.file.bytes.length > LARGEST_ATTACHMENT_BYTES)
+    throw new StoreError({ code: 'file-unreadable', why: 'it is larger than 10 MB' });
+  const mediaType = entry.file === null ? '' : mediaTypeOf(entry.file.bytes);
+  if (mediaType === undefined)
+    throw new StoreError({ code: 'file-unreadable', why: 'it is no JPEG, PNG, WebP or PDF' });
+  await tx.query(
+    `insert into attachment (job_id, stage, remark, file_name, media_type, file, added_by, added_at)
+     values ($1, $2, $3, $4, $5, $6, $7, $8)`,
+    [
+      jobId,
+      job.stage,
+      remark,
+      entry.file?.name.slice(0, 200) ?? '',
+      mediaType,
+      entry.file?.bytes ?? null,
+      actor.personId,
+      actor.at,
+    ],
+  );
+  await appendToTrail(tx, actor, {
+    act: 'attach',
+    subject: { kind: 'job', id: jobId },
+    detail: { stage: job.stage, remark, file: entry.file?.name ?? null },
+  });
+}
+
+/**
+ * The file of an attachment.
+ * @throws StoreError `no-such`
+ */
+export async function fileOfAttachment(
+  db: Queryable,
+  jobId: number,
+  id: number,
+): Promise<{ readonly name: string; readonly mediaType: MediaType; readonly bytes: Buffer }> {
+  const [row] = await db.query<{ name: string; mediaType: MediaType; bytes: Buffer }>(
+    `select file_name as name, media_type as "mediaType", file as bytes from attachment
+     where id = $1 and job_id = $2 and file is not null`,
+    [id, jobId],
+  );
+  if (row === undefined) throw new StoreError({ code: 'no-such', what: 'photograph', name: id });
+  return row;
+}
