@@ -5,9 +5,12 @@ export default defineConfig({
   outputDir: '../test-results',
   fullyParallel: true,
   workers: 2,
-  timeout: 120_000,
+  timeout: 180_000,
+  // Two cores run two browsers, two servers and PostgreSQL; a busy disk holds a commit for seconds.
+  expect: { timeout: 20_000 },
   reporter: [['list'], ['json']],
   use: {
+    actionTimeout: 30_000,
     viewport: { width: 1280, height: 800 },
     // Colours are looked at while they stand, not while they change.
     contextOptions: { reducedMotion: 'reduce' },

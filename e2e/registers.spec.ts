@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import type { Page } from '@playwright/test';
-import { workAs, fillConnection, walkToConnect } from './support/hands';
+import { workAs, fillConnection, skipToConnect } from './support/hands';
 import { pagesOfPdf } from './support/pdf';
 import { expect, test } from './support/works';
 
@@ -157,7 +157,7 @@ test('a procedure gets a new version, and the next run walks it', async ({ page 
   await page.goto('/instruments/PT-2107');
   await page.getByRole('button', { name: 'Start a job' }).click();
   await expect(page.getByText('Five points up and down, version 2')).toBeVisible();
-  await walkToConnect(page);
+  await skipToConnect(page);
   await fillConnection(page);
   await page
     .getByRole('button', { name: /weaker or do(es)? not fit/ })

@@ -181,7 +181,7 @@ test('a technician does a whole job by keyboard, from Today to the certificate',
     '25 % falling 1.500 8,038 +0.238',
     'Zero at 0.000 bar: 4.040 before, 4.001 mA after',
     '4.500 16.003 +0.019',
-    'worst error +0.256 %',
+    'worst error +0.256 % of span',
     'An error on the limit is inside',
     'procedure Five points up and down, version 1',
     'Traceability is claimed',
@@ -208,7 +208,10 @@ test('a technician does a whole job by keyboard, from Today to the certificate',
   expect(broken).toBeNull();
 });
 
-test('an instrument that is well within is left as found, without an as-left run', async ({ page }) => {
+test('an instrument that is well within is left as found, without an as-left run', async ({
+  page,
+  works,
+}) => {
   await page.goto('/');
   await workAs(page, 'Technician A');
   await page.goto('/instruments/PT-1204');
@@ -244,4 +247,17 @@ test('an instrument that is well within is left as found, without an as-left run
   await page.getByRole('button', { name: 'Sign as Technician A' }).press('Enter');
   await expect(page.getByText('bench test, never under pressure')).toBeVisible();
   await expect(page.getByRole('list', { name: 'Stages' })).toContainText('As left (not needed)');
+  // From the last reading to the signed record: these acts and no others.
+  const acts = await works.query<{ act: string }>(
+    `select act from audit_entry
+     where id > (select max(id) from audit_entry where act = 'save reading') and act <> 'sign in' order by id`,
+  );
+  expect(acts.map(({ act }) => act)).toEqual([
+    'finish run',
+    'decide',
+    'move valve',
+    'move valve',
+    'pass return',
+    'sign job',
+  ]);
 });

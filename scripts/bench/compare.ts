@@ -1,6 +1,7 @@
 /** Contestants timed in turn in one run, so that what slows the machine slows them all. */
 
-const quantile = (sorted: readonly number[], share: number): number =>
+/** The value that a share of the sorted ones stays below. */
+export const quantile = (sorted: readonly number[], share: number): number =>
   sorted[Math.min(sorted.length - 1, Math.floor(share * sorted.length))] ?? 0;
 
 export interface Contestant {

@@ -1,9 +1,9 @@
 /** Readings of a run, or as found and as left side by side where both have the same points. */
-import { formatPlain, type JudgedReading, type RunEvaluation } from '@barys/core';
+import type { JudgedReading, RunEvaluation } from '@barys/core';
 import { evaluateStoredRun, type Run } from '@barys/store';
 import { Text, View } from '@react-pdf/renderer';
 import { showMoment } from '@/server/dates';
-import { figuresOfRun, type Figures } from '@/ui/figures';
+import { figuresOfRun, pointPercent, type Figures } from '@/ui/figures';
 import { WORDS } from '@/ui/pdfFonts';
 import { Mark, Section, styles } from './parts';
 
@@ -94,7 +94,7 @@ function Readings({ runs, figures }: { runs: readonly [Run] | readonly [Run, Run
       {first.madeWith.points.map(({ position, nominalPercent, direction, cycle }) => (
         <View key={position} style={styles.row} wrap={false}>
           <Text style={styles.first}>
-            {`${formatPlain(nominalPercent)} % ${direction === 'up' ? 'rising' : 'falling'}${cycle > 1 ? `, ${cycle}` : ''}`}
+            {`${pointPercent(nominalPercent)} % ${direction === 'up' ? 'rising' : 'falling'}${cycle > 1 ? `, ${cycle}` : ''}`}
           </Text>
           {runs.map((_run, index) => cells(index, position))}
         </View>
@@ -103,12 +103,10 @@ function Readings({ runs, figures }: { runs: readonly [Run] | readonly [Run, Run
   );
 }
 
-function summary(
-  { worst, zeroErrorPercentSpan, spanErrorPercentSpan, hysteresisPercentSpan }: RunEvaluation,
-  figures: Figures,
-): string {
+function summary(evaluation: RunEvaluation, figures: Figures): string {
+  const { zeroErrorPercentSpan, spanErrorPercentSpan, hysteresisPercentSpan } = evaluation;
+  const worst = figures.worst(evaluation);
   const parts = [
-    ['worst error', worst?.errorPercentSpan],
     ['zero error', zeroErrorPercentSpan],
     ['span error', spanErrorPercentSpan],
   ] as const;
@@ -116,7 +114,8 @@ function summary(
     value == null ? `${name} not known` : `${name} ${figures.percent(value)} %`,
   );
   const loop = hysteresisPercentSpan === null ? 'not known' : `${figures.amount(hysteresisPercentSpan)} %`;
-  return `${said.join(', ')}, hysteresis ${loop}, all of output span.`;
+  const led = worst === null ? 'not known' : `${figures.error(worst)} % of ${figures.errorOf}`;
+  return `worst error ${led}; ${said.join(', ')}, hysteresis ${loop}, all of output span.`;
 }
 
 function Summary({ run, label }: { run: Run; label: string }) {

@@ -46,6 +46,7 @@ const REQUESTS: Record<string, readonly [request: object, figure: string, value:
   'judge-reading': [{ range, tolerance, reading: { ...reading, output: 4.0401 } }, 'verdict', 'outside'],
   'error-terms': [{ range, applied: 50, output: 12.16 }, 'scaleDivisions', null],
   'accepted-output': [{ range, tolerance, applied: 50 }, 'highest', 12.04],
+  'error-uncertainty': [{ range, applied: 50, standardInput: 0.02 }, 'value', expect.closeTo(0.0032, 9)],
   'accuracy-ratio': [{ range, tolerance, standardAccuracyInput: 0.05 }, 'value', 5],
   'standard-uncertainty': [{ input }, 'u', 0.1],
   specification: [{ reading: 50, floor: 0.25 }, 'value', 0.25],

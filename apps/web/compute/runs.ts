@@ -2,6 +2,7 @@ import {
   acceptedOutput,
   CoreError,
   errorTerms,
+  errorUncertainty,
   evaluateRun,
   workAcceptedOutput,
   workAccuracyRatio,
@@ -106,6 +107,20 @@ export const RUN_CALCULATIONS = [
       ...errorTerms(of, applied, output, sizes),
       working: workErrorTerms(of, applied, output, sizes, units),
     }),
+  ),
+  calculation(
+    'error-uncertainty',
+    'Expanded uncertainty (k = 2) of the error of one reading: standard, meter, and what can be read of each',
+    z.object({
+      range,
+      applied: number,
+      standardInput: number,
+      standardStepInput: number.default(0),
+      meterOutput: number.default(0),
+      readingStepOutput: number.default(0),
+    }),
+    z.object({ value: number }),
+    ({ range: of, applied, ...sources }) => ({ value: errorUncertainty(of, applied, sources) }),
   ),
   calculation(
     'accepted-output',

@@ -1,12 +1,5 @@
 /** A job on paper: what to do, what to apply and expect, and room to write down what was read and when. */
-import {
-  acceptedOutput,
-  expectedOutput,
-  formatPlain,
-  HOOK_UPS,
-  moveInWords,
-  plannedPoints,
-} from '@barys/core';
+import { acceptedOutput, expectedOutput, HOOK_UPS, moveInWords, plannedPoints } from '@barys/core';
 import { limitsOf, questionsAt, toleranceOf, type JobFile } from '@barys/store';
 import { Document, Image, Page, Text, View } from '@react-pdf/renderer';
 import { Facts, Foot, Section, styles } from '@/certificate/parts';
@@ -15,7 +8,7 @@ import { REASON_WORD } from '@/jobs/words';
 import { rangeInWords } from '@/range/rangeInWords';
 import { toleranceInWords } from '@/range/toleranceInWords';
 import { showDate } from '@/server/dates';
-import { figuresFor } from '@/ui/figures';
+import { figuresFor, pointPercent } from '@/ui/figures';
 
 export interface FieldSheetEntry {
   readonly job: JobFile;
@@ -60,7 +53,7 @@ function Points({ job }: { job: JobFile }) {
           return (
             <View key={position} style={{ ...styles.row, paddingVertical: 4 }} wrap={false}>
               <Text style={styles.first}>
-                {`${formatPlain(nominalPercent)} % ${direction === 'up' ? 'up' : 'down'}${cycle > 1 ? `, ${cycle}` : ''}`}
+                {`${pointPercent(nominalPercent)} % ${direction === 'up' ? 'up' : 'down'}${cycle > 1 ? `, ${cycle}` : ''}`}
               </Text>
               {texts.map((text, index) => (
                 <Text key={index} style={styles.cell}>

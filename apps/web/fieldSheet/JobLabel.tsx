@@ -13,7 +13,7 @@ const styles = StyleSheet.create({
     fontFamily: WORDS,
     fontSize: 7,
     color: 'black',
-    padding: 3 * MM,
+    padding: 2.5 * MM,
     flexDirection: 'row',
     gap: 2.5 * MM,
   },
@@ -35,11 +35,13 @@ export function JobLabel({ job, code }: JobLabelEntry) {
         <Image src={code} style={styles.code} />
         <View style={{ flex: 1 }}>
           <Text style={styles.tag}>{job.tag}</Text>
-          <Text>{`Calibrated ${job.signedAt === null ? '' : showDate(job.signedAt)}, ${job.signedBy ?? ''}`}</Text>
-          <Text>{`Left ${job.asLeftVerdict === null ? '' : VERDICT_WORD[job.asLeftVerdict]}`}</Text>
+          <Text>{`Calibrated ${job.signedAt === null ? '' : showDate(job.signedAt)}`}</Text>
+          <Text>{job.signedBy ?? ''}</Text>
           <Text style={{ fontWeight: 700 }}>{`Due ${showDate(job.instrument.dueOn)}`}</Text>
-          <Text style={styles.figures}>{rangeInWords(job.instrument.configuration, '\n')}</Text>
-          <Text>{`Job ${job.id}`}</Text>
+          <Text style={styles.figures}>
+            {rangeInWords(job.instrument.configuration, '\n').split('\n').slice(0, 2).join('\n')}
+          </Text>
+          <Text>{`Left ${job.asLeftVerdict === null ? '' : VERDICT_WORD[job.asLeftVerdict]}, job ${job.id}`}</Text>
         </View>
       </Page>
     </Document>

@@ -12,7 +12,7 @@ import { useAct } from '@/ui/useAct';
 export function StartJob({ tag }: { tag: string }) {
   const { answer, isPending, onSubmit } = useAct(openJobAction);
   return (
-    <form onSubmit={onSubmit}>
+    <form method="post" onSubmit={onSubmit}>
       <input type="hidden" name="tag" value={tag} />
       <Stack direction="row" sx={{ gap: 1, flexWrap: 'wrap' }}>
         <TextField select name="reason" label="Why" defaultValue="due" sx={{ minWidth: 210 }}>

@@ -16,7 +16,7 @@ export function AdjustAgain({
 }) {
   const { answer, isPending, onSubmit } = useAct(adjustAgainAction);
   return (
-    <form onSubmit={onSubmit}>
+    <form method="post" onSubmit={onSubmit}>
       <input type="hidden" name="job" value={job} />
       <Button type="submit" variant={isAdvised ? 'outlined' : 'text'} disabled={isPending} sx={{ mt: 1 }}>
         {isAnythingAdjusted ? 'Adjust again' : 'Adjust after all'}

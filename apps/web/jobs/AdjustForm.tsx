@@ -83,7 +83,7 @@ function AdjustFields({
   });
   const decimal = { htmlInput: { inputMode: 'decimal' as const } };
   return (
-    <form onSubmit={onSubmit} noValidate>
+    <form method="post" onSubmit={onSubmit} noValidate>
       <input type="hidden" name="job" value={job} />
       {HAS_AIM.has(fields.kind) && (
         <Typography variant="body2" sx={{ color: 'text.secondary', mb: 1.5 }}>
@@ -144,7 +144,7 @@ export function LeaveAdjust({
 }) {
   const { answer, isPending, onSubmit } = useAct(leaveAdjustAction);
   return (
-    <form onSubmit={onSubmit}>
+    <form method="post" onSubmit={onSubmit}>
       <input type="hidden" name="job" value={job} />
       <Stack direction="row" sx={{ gap: 1, mt: 1.5 }}>
         <Button

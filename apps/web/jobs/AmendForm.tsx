@@ -6,6 +6,7 @@ import TextField from '@mui/material/TextField';
 import { useState } from 'react';
 import { Refused } from '@/ui/Refused';
 import { useAct } from '@/ui/useAct';
+import { useIsMounted } from '@/ui/useIsMounted';
 import { amendAction } from './actions';
 
 export interface Amendable {
@@ -18,11 +19,12 @@ export interface Amendable {
 /** What was wrong in a closed record, what it should have said, and why. */
 export function AmendForm({ job, choices }: { job: number; choices: readonly Amendable[] }) {
   const { answer, isPending, onSubmit } = useAct(amendAction);
+  const isMounted = useIsMounted();
   const [index, setIndex] = useState(0);
   const chosen = choices[index];
   if (chosen === undefined) return null;
   return (
-    <form onSubmit={onSubmit}>
+    <form method="post" onSubmit={onSubmit}>
       <input type="hidden" name="job" value={job} />
       <input type="hidden" name="readingId" value={chosen.readingId} />
       <input type="hidden" name="what" value={chosen.name} />
@@ -47,7 +49,7 @@ export function AmendForm({ job, choices }: { job: number; choices: readonly Ame
         />
         <TextField name="afterText" label="It should say" autoComplete="off" />
         <TextField name="reason" label="Why" sx={{ gridColumn: { sm: 'span 2' } }} autoComplete="off" />
-        <Button type="submit" variant="outlined" disabled={isPending}>
+        <Button type="submit" variant="outlined" disabled={isPending || !isMounted}>
           Amend
         </Button>
       </Box>

@@ -36,7 +36,7 @@ export function AskedForm({
   const { answer, isPending, onSubmit } = useAct(passAskedAction);
   const [isSkipping, setIsSkipping] = useState(false);
   return (
-    <form onSubmit={onSubmit} noValidate>
+    <form method="post" onSubmit={onSubmit} noValidate>
       <input type="hidden" name="job" value={job} />
       <input type="hidden" name="stage" value={stage} />
       <Stack sx={{ gap: 1 }}>

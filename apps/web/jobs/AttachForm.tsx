@@ -5,14 +5,16 @@ import TextField from '@mui/material/TextField';
 import { useState } from 'react';
 import { Refused } from '@/ui/Refused';
 import { useAct } from '@/ui/useAct';
+import { useIsMounted } from '@/ui/useIsMounted';
 import { attachAction } from './actions';
 
 /** A note, a photograph or both; a phone offers its camera. */
 export function AttachForm({ job }: { job: number }) {
   const { answer, isPending, onSubmit } = useAct(attachAction);
+  const isMounted = useIsMounted();
   const [name, setName] = useState('');
   return (
-    <form onSubmit={onSubmit}>
+    <form method="post" onSubmit={onSubmit}>
       <input type="hidden" name="job" value={job} />
       <Stack direction="row" sx={{ gap: 1, flexWrap: 'wrap', alignItems: 'center' }}>
         <TextField name="remark" label="Note" autoComplete="off" sx={{ flex: 1, minWidth: 200 }} />
@@ -27,7 +29,7 @@ export function AttachForm({ job }: { job: number }) {
             onChange={(event) => setName(event.target.files?.[0]?.name ?? '')}
           />
         </Button>
-        <Button type="submit" disabled={isPending}>
+        <Button type="submit" disabled={isPending || !isMounted}>
           Add
         </Button>
       </Stack>

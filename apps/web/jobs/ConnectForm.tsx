@@ -145,7 +145,7 @@ export function ConnectForm({
   const [more, setMore] = useState(false);
   const best = pressure.find(({ unfit }) => unfit === null);
   return (
-    <form onSubmit={onSubmit} noValidate>
+    <form method="post" onSubmit={onSubmit} noValidate>
       <input type="hidden" name="job" value={job} />
       <Columns columns="1.15fr 1fr">
         <Stack sx={{ gap: 1.5 }}>

@@ -29,7 +29,7 @@ export function DecideForm({ job, isAdjustAdvised }: { job: number; isAdjustAdvi
   const adjust = main('adjust', isAdjustAdvised, isAdjustAdvised ? 'Adjust' : 'Adjust all the same');
   const leave = main('leave', !isAdjustAdvised, DECISION_WORD.leave);
   return (
-    <form onSubmit={onSubmit}>
+    <form method="post" onSubmit={onSubmit}>
       <input type="hidden" name="job" value={job} />
       <Stack direction="row" sx={{ gap: 1, flexWrap: 'wrap' }}>
         {isAdjustAdvised ? [adjust, leave] : [leave, adjust]}

@@ -5,6 +5,7 @@ import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { Refused } from '@/ui/Refused';
 import { useAct } from '@/ui/useAct';
+import { useIsMounted } from '@/ui/useIsMounted';
 import { reviewAction } from './actions';
 import { PasswordAgain } from './SignForm';
 
@@ -24,9 +25,10 @@ export function ReviewForm({
   hasPassword: boolean;
 }) {
   const { answer, isPending, onSubmit } = useAct(reviewAction);
+  const isMounted = useIsMounted();
   if (why !== null) return <Typography>{why}</Typography>;
   return (
-    <form onSubmit={onSubmit}>
+    <form method="post" onSubmit={onSubmit}>
       <input type="hidden" name="job" value={job} />
       <Typography sx={{ mb: 1.5 }}>
         Signed by {signedBy}. Accepting closes the record: after that it can only be amended.
@@ -34,10 +36,22 @@ export function ReviewForm({
       <TextField name="note" label="Remark; what to put right, if it goes back" fullWidth multiline />
       <PasswordAgain isNeeded={hasPassword} />
       <Stack direction="row" sx={{ gap: 1, mt: 1.5, flexWrap: 'wrap' }}>
-        <Button type="submit" name="act" value="accept" variant="contained" disabled={isPending}>
+        <Button
+          type="submit"
+          name="act"
+          value="accept"
+          variant="contained"
+          disabled={isPending || !isMounted}
+        >
           Accept as {name}
         </Button>
-        <Button type="submit" name="act" value="send-back" variant="outlined" disabled={isPending}>
+        <Button
+          type="submit"
+          name="act"
+          value="send-back"
+          variant="outlined"
+          disabled={isPending || !isMounted}
+        >
           Send back
         </Button>
       </Stack>

@@ -1,5 +1,4 @@
 import {
-  formatPlain,
   PRESSURE_UNITS,
   workFigures,
   workReading,
@@ -11,7 +10,7 @@ import { evaluateStoredRun, limitsOf, type Run } from '@barys/store';
 import Box from '@mui/material/Box';
 import { toleranceInWords } from '@/range/toleranceInWords';
 import { Figure } from '@/ui/Figure';
-import { figuresOfRun } from '@/ui/figures';
+import { figuresOfRun, pointPercent } from '@/ui/figures';
 import { Facts } from '@/ui/Facts';
 import { VerdictMark } from '@/ui/VerdictMark';
 import { Working } from '@/ui/Working';
@@ -35,8 +34,8 @@ function worked({ madeWith }: Run, evaluation: RunEvaluation): readonly Step[] {
 export function RunSummary({ run }: { run: Run }) {
   const figures = figuresOfRun(run.madeWith);
   const evaluation = evaluateStoredRun(run);
-  const { worst, verdict, zeroErrorPercentSpan, spanErrorPercentSpan, hysteresisPercentSpan, missing } =
-    evaluation;
+  const { verdict, zeroErrorPercentSpan, spanErrorPercentSpan, hysteresisPercentSpan, missing } = evaluation;
+  const worst = figures.worst(evaluation);
   const ofSpan = (text: string, suffix = '') => (
     <>
       <Figure>{text}</Figure> % of span{suffix}
@@ -55,12 +54,14 @@ export function RunSummary({ run }: { run: Run }) {
         facts={[
           [
             'Worst error',
-            worst === null
-              ? 'not known'
-              : signed(
-                  worst.errorPercentSpan,
-                  ` at ${formatPlain(worst.nominalPercent)} % ${worst.direction === 'up' ? 'rising' : 'falling'}`,
-                ),
+            worst === null ? (
+              'not known'
+            ) : (
+              <>
+                <Figure>{figures.error(worst)}</Figure> % of {figures.errorOf} at{' '}
+                {pointPercent(worst.nominalPercent)} % {worst.direction === 'up' ? 'rising' : 'falling'}
+              </>
+            ),
           ],
           ['Limit', toleranceInWords(run.madeWith.tolerance)],
           ['Zero error', signed(zeroErrorPercentSpan)],

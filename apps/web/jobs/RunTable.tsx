@@ -1,4 +1,3 @@
-import { formatPlain } from '@barys/core';
 import { evaluateStoredRun, type ExtraColumn, type Run } from '@barys/store';
 import Box from '@mui/material/Box';
 import Table from '@mui/material/Table';
@@ -8,7 +7,7 @@ import TableHead from '@mui/material/TableHead';
 import TableRow from '@mui/material/TableRow';
 import { Figure } from '@/ui/Figure';
 import { decadesOf } from '@/ui/decades';
-import { figuresOfRun } from '@/ui/figures';
+import { figuresOfRun, pointPercent } from '@/ui/figures';
 import { VerdictMark } from '@/ui/VerdictMark';
 
 const COLUMN_WORD: Readonly<Record<ExtraColumn, string>> = {
@@ -45,7 +44,7 @@ export function RunTable({ run }: { run: Run }) {
           {readings.map((judged, index) => (
             <TableRow key={index}>
               <TableCell>
-                {judged.direction === 'up' ? '▲' : '▼'} {formatPlain(judged.nominalPercent)} %
+                {judged.direction === 'up' ? '▲' : '▼'} {pointPercent(judged.nominalPercent)} %
                 {judged.cycle > 1 && `, cycle ${judged.cycle}`}
               </TableCell>
               {[

@@ -47,7 +47,7 @@ export function SignForm({
 }) {
   const { answer, isPending, onSubmit } = useAct(signAction);
   return (
-    <form onSubmit={onSubmit}>
+    <form method="post" onSubmit={onSubmit}>
       <input type="hidden" name="job" value={job} />
       {sentBack !== null && (
         <Alert severity="info" variant="outlined" sx={{ mb: 1.5 }}>

@@ -13,7 +13,7 @@ export function ThrowAway({ job, kind }: { job: number; kind: RunKind }) {
   const { answer, isPending, onSubmit } = useAct(throwAwayAction);
   const [isOpen, setIsOpen] = useState(false);
   return (
-    <form onSubmit={onSubmit} style={{ marginTop: 12 }}>
+    <form method="post" onSubmit={onSubmit} style={{ marginTop: 12 }}>
       <input type="hidden" name="job" value={job} />
       <input type="hidden" name="kind" value={kind} />
       <Stack direction="row" sx={{ gap: 1, alignItems: 'center', flexWrap: 'wrap' }}>

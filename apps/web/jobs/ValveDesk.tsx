@@ -99,8 +99,8 @@ export function ValveDesk({
             variant="contained"
             size="large"
             autoFocus
-            disabled={isPending}
-            onClick={() => turn(next.valve)}
+            // Not disabled meanwhile: it would lose the focus, and with it the keyboard its next move.
+            onClick={() => !isPending && turn(next.valve)}
           >
             Done: {moveInWords(arrangement, next).toLowerCase()}
           </Button>

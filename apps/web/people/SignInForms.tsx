@@ -21,6 +21,7 @@ export function SignInForm({ next }: { next: string }) {
   return (
     <Sheet title="Sign in" sx={{ maxWidth: 420 }}>
       <form
+        method="post"
         onSubmit={(event) => {
           event.preventDefault();
           submit({ ...fields, next });
@@ -109,6 +110,7 @@ export function FirstStartForm({ needsSite }: { needsSite: boolean }) {
         the others.
       </Typography>
       <form
+        method="post"
         onSubmit={(event) => {
           event.preventDefault();
           submit(fields);
@@ -146,6 +148,7 @@ export function ChangePasswordForm() {
   return (
     <Sheet title="Password" aside="All sessions end, also this one.">
       <form
+        method="post"
         onSubmit={(event) => {
           event.preventDefault();
           submit(fields);

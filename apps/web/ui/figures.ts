@@ -3,12 +3,14 @@ import {
   convertPressure,
   decimalsForResolution,
   formatFixed,
+  formatPlain,
   formatSigned,
   isPressureUnit,
   outputSpan,
   PRESSURE_UNITS,
   resolutionForSpan,
   type JudgedReading,
+  type RunEvaluation,
 } from '@barys/core';
 import type { Configuration, MadeWith } from '@barys/store';
 
@@ -23,6 +25,10 @@ const usualResolution = (configuration: Configuration): number =>
       ? USUAL_METER_RESOLUTION
       : resolutionForSpan(outputSpan(configuration));
 
+/** A point's per cent of span by name: four digits tell it from its neighbours, also low in a wide range. */
+export const pointPercent = (nominalPercent: number): string =>
+  formatPlain(Number(nominalPercent.toPrecision(4)));
+
 export interface Figures {
   readonly inputUnit: string;
   readonly outputUnit: string;
@@ -36,6 +42,8 @@ export interface Figures {
   amount(value: number): string;
   /** What errors are a per cent of. */
   readonly errorOf: 'span' | 'reading';
+  /** The reading that is worst in those terms; null of none. */
+  worst(evaluation: RunEvaluation): JudgedReading | null;
   /** The error of a reading in per cent of that, signed, without the sign of per cent. */
   error(judged: Pick<JudgedReading, 'errorPercentSpan' | 'errorOutput' | 'expected'>): string;
 }
@@ -64,10 +72,18 @@ export function figuresOfRun(madeWith: Pick<MadeWith, 'configuration' | 'meter' 
   return {
     ...figures,
     errorOf: 'reading',
+    // A wide range of decades: what is worst is so against its own limit, not against the span.
+    worst: ({ readings }) =>
+      readings.reduce<JudgedReading | null>(
+        (worst, one) => (worst === null || sizeOf(one) > sizeOf(worst) ? one : worst),
+        null,
+      ),
     error: ({ errorOutput, expected }) =>
       expected === 0 ? '–' : formatSigned((errorOutput / Math.abs(expected)) * 100, 1),
   };
 }
+
+const sizeOf = ({ errorOfLimit }: JudgedReading): number => Math.abs(errorOfLimit ?? Infinity);
 
 function figuresOfMeter({ configuration, meter }: Pick<MadeWith, 'configuration' | 'meter'>): Figures {
   if (meter === null) return figuresFor(configuration);
@@ -84,15 +100,25 @@ export function figuresFor(
 ): Figures {
   const inputDecimals = decimalsForResolution(resolutionForSpan(configuration.urv - configuration.lrv));
   const outputDecimals = decimalsForResolution(meterResolution);
-  const percentDecimals = decimalsForResolution((meterResolution / outputSpan(configuration)) * 100);
+  // A scale read by eye resolves whole per cents, and still has limits between them.
+  const percentDecimals = Math.max(
+    1,
+    decimalsForResolution((meterResolution / outputSpan(configuration)) * 100),
+  );
   return {
     inputUnit: PRESSURE_UNITS[configuration.inputUnit].label,
     outputUnit: isPressureUnit(configuration.outputUnit)
       ? PRESSURE_UNITS[configuration.outputUnit].label
       : configuration.outputUnit,
     input: (value) => formatFixed(value, decimalsFor(value, inputDecimals)),
-    output: (value) => formatFixed(value, outputDecimals),
+    // A loop meter has its last digit; a scale over decades shows what each of them needs.
+    output: (value) =>
+      formatFixed(
+        value,
+        isPressureUnit(configuration.outputUnit) ? decimalsFor(value, outputDecimals) : outputDecimals,
+      ),
     errorOf: 'span',
+    worst: ({ worst }) => worst,
     error: ({ errorPercentSpan }) => formatSigned(errorPercentSpan, percentDecimals),
     percent: (value) => formatSigned(value, percentDecimals),
     amount: (value) => formatFixed(value, percentDecimals),

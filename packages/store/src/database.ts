@@ -34,7 +34,7 @@ export function openDatabase(url: string, as: 'application' | 'owner' = 'applica
   const pool = new pg.Pool({
     connectionString: url,
     max: 10,
-    connectionTimeoutMillis: 5000,
+    connectionTimeoutMillis: 10_000,
     options: `-c timezone=UTC${as === 'application' ? ' -c role=barys_app' : ''}`,
     types,
   });

@@ -33,7 +33,7 @@ export const procedureContentSchema = z
       in: z.enum(['percent-of-input', 'percent-of-output', 'absolute']),
       values: z
         .array(number('A test point'))
-        .min(2, 'At least two points are needed.')
+        .min(1, 'At least one point is needed.')
         .max(11, 'At most 11 points.'),
     }),
     direction: z.enum(['up', 'down', 'up-and-down']),

@@ -144,12 +144,11 @@ describe('a procedure', () => {
   });
 
   it.each([
-    [{ points: { in: 'percent-of-input', values: [50] } }, 'At least two points'],
+    [{ points: { in: 'percent-of-input', values: [] } }, 'At least one point'],
     [
       { points: { in: 'percent-of-input', values: Array.from({ length: 12 }, (_, i) => i) } },
       'At most 11 points',
     ],
-    [{ points: { in: 'percent-of-input', values: [50, 50] } }, 'At least 2 test points'],
     [{ cycles: 6 }, 'At most five cycles'],
     [{ cycles: 1.5 }, 'a whole number'],
     [{ offStopsPercent: 30 }, 'at most 20 %'],

@@ -83,10 +83,11 @@ function Unit({ children }: { children: string }) {
 
 /** The run so far in four figures; a figure that cannot be said yet is a dash. */
 export function RunFigures({ evaluation, figures }: { evaluation: RunEvaluation; figures: Figures }) {
-  const { worst, zeroErrorPercentSpan, spanErrorPercentSpan, hysteresisPercentSpan } = evaluation;
+  const { zeroErrorPercentSpan, spanErrorPercentSpan, hysteresisPercentSpan } = evaluation;
+  const worst = figures.worst(evaluation);
   const signed = (value: number | null | undefined) => (value == null ? '–' : `${figures.percent(value)} %`);
   const facts: [string, string][] = [
-    ['worst', signed(worst?.errorPercentSpan)],
+    ['worst', worst === null ? '–' : `${figures.error(worst)} %`],
     ['zero', signed(zeroErrorPercentSpan)],
     ['span', signed(spanErrorPercentSpan)],
     ['hysteresis', hysteresisPercentSpan === null ? '–' : `${figures.amount(hysteresisPercentSpan)} %`],

@@ -8,7 +8,7 @@ import type { ExtraColumn, MadeWith } from '@barys/store';
 import Box from '@mui/material/Box';
 import type { ReactNode } from 'react';
 import { Figure } from '@/ui/Figure';
-import type { Figures } from '@/ui/figures';
+import { pointPercent, type Figures } from '@/ui/figures';
 import { VerdictMark } from '@/ui/VerdictMark';
 import type { Entry } from './types';
 
@@ -45,7 +45,7 @@ export const directionMark = (direction: Point['direction']): string => (directi
 export const directionWord = (direction: Point['direction']): string =>
   direction === 'up' ? 'rising' : 'falling';
 export const pointName = (point: Point): string =>
-  `${point.nominalPercent} % ${directionWord(point.direction)}`;
+  `${pointPercent(point.nominalPercent)} % ${directionWord(point.direction)}`;
 
 /** Share of the climb's height for an input; inputs beyond the range stay on the drawing. */
 const rise = (percent: number): number =>
@@ -181,7 +181,7 @@ function Tread({
         }}
       >
         <Box component="span" sx={{ fontSize: 14, whiteSpace: 'nowrap' }}>
-          {directionMark(point.direction)} {point.nominalPercent} %
+          {directionMark(point.direction)} {pointPercent(point.nominalPercent)} %
         </Box>
         <Figure sx={{ fontSize: SMALL, fontWeight: wasReadElsewhere ? 700 : 400 }}>
           {applied} {figures.inputUnit}

@@ -32,7 +32,7 @@ export function Finish({
     else event.preventDefault();
   };
   return (
-    <form ref={form} onSubmit={submit}>
+    <form ref={form} method="post" onSubmit={submit}>
       <input type="hidden" name="job" value={jobId} />
       <input type="hidden" name="kind" value={kind} />
       <Typography sx={{ fontWeight: 700, fontSize: 20, mb: 0.5 }}>All {count} points are read</Typography>

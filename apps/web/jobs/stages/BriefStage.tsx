@@ -24,7 +24,7 @@ import { database } from '@/server/database';
 import { dueInWords, localDate, showDate } from '@/server/dates';
 import { Columns } from '@/ui/Columns';
 import { Figure } from '@/ui/Figure';
-import { figuresFor } from '@/ui/figures';
+import { figuresFor, pointPercent } from '@/ui/figures';
 import { Facts } from '@/ui/Facts';
 import { ratioInWords } from '@/ui/ratio';
 import { Sheet } from '@/ui/Sheet';
@@ -133,7 +133,10 @@ export async function BriefStage({ job }: { job: JobFile }) {
         <Sheet title="Signal stave" aside={`body: ${instrument.body.model}`}>
           <Stave body={instrument.body} configuration={configuration} spacing={54} />
         </Sheet>
-        <Sheet title="What to apply and expect" aside="the same coming down">
+        <Sheet
+          title="What to apply and expect"
+          aside={content.direction === 'up-and-down' ? 'the same coming down' : undefined}
+        >
           <Table size="small">
             <TableHead>
               <TableRow>
@@ -149,7 +152,7 @@ export async function BriefStage({ job }: { job: JobFile }) {
                 const { lowest, highest } = acceptedOutput(configuration, limits, applied);
                 return (
                   <TableRow key={position}>
-                    <TableCell>{formatPlain(nominalPercent)} %</TableCell>
+                    <TableCell>{pointPercent(nominalPercent)} %</TableCell>
                     {[
                       figures.input(applied),
                       figures.output(expectedOutput(configuration, applied)),

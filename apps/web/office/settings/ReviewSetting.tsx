@@ -6,6 +6,7 @@ import Radio from '@mui/material/Radio';
 import RadioGroup from '@mui/material/RadioGroup';
 import { Refused } from '@/ui/Refused';
 import { useAct } from '@/ui/useAct';
+import { useIsMounted } from '@/ui/useIsMounted';
 import { setReviewAction } from './actions';
 
 const WORDS: readonly (readonly [Review, string])[] = [
@@ -16,14 +17,15 @@ const WORDS: readonly (readonly [Review, string])[] = [
 
 export function ReviewSetting({ review }: { review: Review }) {
   const { answer, isPending, onSubmit } = useAct(setReviewAction);
+  const isMounted = useIsMounted();
   return (
-    <form onSubmit={onSubmit}>
+    <form method="post" onSubmit={onSubmit}>
       <RadioGroup name="review" defaultValue={review} aria-label="Review of signed jobs">
         {WORDS.map(([value, words]) => (
           <FormControlLabel key={value} value={value} control={<Radio />} label={words} />
         ))}
       </RadioGroup>
-      <Button type="submit" variant="contained" disabled={isPending} sx={{ mt: 1 }}>
+      <Button type="submit" variant="contained" disabled={isPending || !isMounted} sx={{ mt: 1 }}>
         Keep
       </Button>
       <Refused answer={answer} />

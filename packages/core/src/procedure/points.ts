@@ -54,18 +54,18 @@ const MOST_POINTS = 1000;
  * @throws CoreError `too-few-points`, `not-finite`
  */
 export function upAndDown(percents: readonly number[]): TestPoint[] {
-  return sequence(rising(percents), 'up-and-down', false).map(([direction, nominalPercent], index) => ({
+  return sequence(rising(percents, 2), 'up-and-down', false).map(([direction, nominalPercent], index) => ({
     position: index + 1,
     direction,
     nominalPercent,
   }));
 }
 
-function rising(percents: readonly number[]): number[] {
+function rising(percents: readonly number[], least: number): number[] {
   percents.forEach((percent) => requireFinite('test point', percent, 'points'));
   const sorted = [...new Set(percents)].sort((a, b) => a - b);
-  if (sorted.length < 2)
-    throw new CoreError({ code: 'too-few-points', count: sorted.length, least: 2 }, 'points');
+  if (sorted.length < least)
+    throw new CoreError({ code: 'too-few-points', count: sorted.length, least }, 'points');
   return sorted;
 }
 
@@ -95,10 +95,11 @@ export function plannedPoints(procedure: Procedure, range: SignalRange): Planned
     throw new CoreError({ code: 'too-many', name: 'Test points', count, most: MOST_POINTS }, 'points');
   const nominal = rising(
     procedure.points.values.map((value) => percentOf(value, procedure.points.in, range)),
+    1,
   );
   const percents = nominal.map((percent) => Math.min(100 - off, Math.max(off, percent)));
   const steps = sequence(
-    rising(off > 0 ? percents : nominal),
+    rising(off > 0 ? percents : nominal, 1),
     procedure.direction,
     procedure.isTopRepeated ?? false,
   );

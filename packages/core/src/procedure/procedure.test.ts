@@ -31,6 +31,15 @@ describe('a procedure', () => {
     ]);
   });
 
+  it('may be one point alone, read once a cycle', () => {
+    const points = { in: 'percent-of-input', values: [50] } as const;
+    expect(plannedPoints({ ...climb, points, cycles: 2 }, linear)).toMatchObject([
+      { position: 1, cycle: 1, direction: 'up', applied: 125 },
+      { position: 2, cycle: 2, direction: 'up', applied: 125 },
+    ]);
+    expect(() => plannedPoints({ ...climb, points: { ...points, values: [] } }, linear)).toThrow('At least 1');
+  });
+
   it('spaces a square-root instrument evenly in flow, or in differential where that is asked for', () => {
     const applied = (points: Procedure['points']) =>
       plannedPoints({ ...climb, points, direction: 'up' }, root).map((point) => point.applied);

@@ -1,0 +1,251 @@
+/** What a job does besides the readings: valves that are wrong, slips, another person, notes, review and amendment. */
+import { expectAccessible, savedLine, workAs } from './support/hands';
+import { pagesOfPdf } from './support/pdf';
+import { expect, test, type Works } from './support/works';
+
+const jobAt = async (works: Works, tag: string): Promise<number> => {
+  const [row] = await works.query<{ id: number }>(
+    `select max(job.id)::int as id from job join instrument on instrument.id = instrument_id where tag = '${tag}'`,
+  );
+  return row?.id ?? 0;
+};
+
+test('a wrong valve is told before it is kept, and stays in the record where it was moved', async ({
+  page,
+  works,
+}) => {
+  const job = await jobAt(works, 'PT-2301');
+  await workAs(page, 'Technician A');
+  await page.goto(`/jobs/${job}/isolate`);
+  await expect(
+    page.getByRole('img', { name: /Tank nozzle: nozzle valve closed, drain closed/ }),
+  ).toBeVisible();
+  await page.getByRole('button', { name: 'Done: open drain' }).click();
+  await expect(page.getByText('Isolated: all valves stand right.')).toBeVisible();
+
+  await page.getByRole('button', { name: 'Open nozzle valve' }).click();
+  const dialog = page.getByRole('dialog', { name: 'Open nozzle valve? Not now.' });
+  await expect(dialog).toContainText('The vent is open with the process behind it');
+  await expectAccessible(page);
+  await dialog.getByRole('button', { name: 'Leave it as it is' }).click();
+  await expect(page.getByText('Isolated: all valves stand right.')).toBeVisible();
+
+  await page.getByRole('button', { name: 'Open nozzle valve' }).click();
+  await dialog.getByRole('button', { name: 'It was moved, keep it' }).click();
+  await expect(page.getByRole('alert').filter({ hasText: 'Close the vent, then the block.' })).toBeVisible();
+  await page.getByRole('button', { name: 'Isolated, connect' }).click();
+  await expect(page.getByText(/^Not answered yet: Zero energy proven/)).toBeVisible();
+  await page.getByRole('checkbox', { name: /Zero energy proven/ }).check();
+  await page.getByRole('button', { name: 'Isolated, connect' }).click();
+  await expect(
+    page.getByText('The valves do not stand right yet: Nozzle valve is still open.'),
+  ).toBeVisible();
+  await page.getByRole('button', { name: 'Close nozzle valve', exact: true }).click();
+  await expect(page.getByText('Isolated: all valves stand right.')).toBeVisible();
+
+  // Passed over with a reason, the record says so.
+  await page.getByRole('button', { name: 'Pass over this stage' }).click();
+  await page.getByRole('button', { name: 'Pass over it', exact: true }).click();
+  await expect(page.getByText('Say why: the stage is passed over.')).toBeVisible();
+  await page.getByRole('textbox', { name: /Why this stage is passed over/ }).fill('taken off to the bench');
+  await page.getByRole('button', { name: 'Pass over it', exact: true }).click();
+  await expect(page.getByRole('button', { name: 'Connected, begin as found' })).toBeVisible();
+  await page.goto(`/jobs/${job}/record`);
+  await expect(page.getByRole('region', { name: 'Valves as they were moved' })).toContainText(
+    'The vent is open with the process behind it',
+  );
+  await expect(page.getByText('taken off to the bench')).toBeVisible();
+  await expect(page.getByRole('list', { name: 'Stages' })).toContainText('Isolate (skipped)');
+});
+
+test('slips are asked once, a bad approach is kept, and another person takes the run over', async ({
+  page,
+  browser,
+  works,
+}) => {
+  // PT-2215: 0 … 4 bar, six of nine points read; next is 50 % falling, 12.000 mA.
+  const job = await jobAt(works, 'PT-2215');
+  await workAs(page, 'Technician B');
+  await page.goto(`/jobs/${job}/as-found`);
+  const field = page.getByRole('textbox', { name: 'Reading at 50 % falling, in mA' });
+  await expect(field).toBeFocused();
+  await page.keyboard.type('120.4');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('alert').filter({ hasText: 'a digit too many' })).toContainText(
+    'Expected is about 12.000',
+  );
+  await field.fill('');
+  await page.keyboard.press('o');
+  await expect(page.getByText('overshot once')).toBeVisible();
+  await page.keyboard.press('t');
+  await expect(page.getByRole('timer')).toContainText('settling');
+  await page.keyboard.press('n');
+  await page.getByRole('textbox', { name: 'Note at this point' }).fill('pump hunts');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('note: pump hunts')).toBeVisible();
+  await expectAccessible(page);
+
+  // Units may be typed; another unit is answered at the field.
+  await field.fill('12.04 bar');
+  await field.press('Enter');
+  await expect(page.getByRole('alert').filter({ hasText: 'bar cannot be given as mA' })).toBeVisible();
+  await field.fill('12,04 mA');
+  await field.press('Enter');
+  await expect(page.getByRole('textbox', { name: 'Reading at 25 % falling, in mA' })).toBeFocused();
+  await expect(savedLine(page)).toHaveText(/^saved /);
+
+  // Beyond what the standard reaches nothing is entered.
+  await page.keyboard.press('a');
+  await page.getByRole('textbox', { name: /^Applied value at 25 % falling/ }).fill('400');
+  await page.keyboard.press('Enter');
+  await page.keyboard.type('8.0');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('alert').filter({ hasText: 'is over-ranged' })).toBeVisible();
+  await page.getByRole('textbox', { name: /^Applied value at 25 % falling/ }).press('Escape');
+
+  // A second browser sees who is at it and takes over.
+  const other = await (await browser.newContext({ baseURL: works.url })).newPage();
+  await workAs(other, 'Technician A');
+  await other.goto(`/jobs/${job}/as-found`);
+  await expect(other.getByText(/^Technician B is at this job since/)).toBeVisible();
+  await expect(other.getByRole('textbox', { name: /^Reading at/ })).toHaveCount(0);
+  await other.getByRole('button', { name: 'Take the job over' }).click();
+  await expect(other.getByRole('textbox', { name: 'Reading at 25 % falling, in mA' })).toBeFocused();
+  // The first one sees it within seconds, and has nothing to type into any more.
+  await expect(page.getByText(/^Technician A is at this job since/)).toBeVisible();
+  await expect(page.getByRole('textbox', { name: /^Reading at/ })).toHaveCount(0);
+  await other.keyboard.type('8.021');
+  await other.keyboard.press('Enter');
+  await other.keyboard.press('x');
+  await other
+    .getByRole('textbox', { name: 'Why there is no reading at this point' })
+    .fill('bleed valve sticks');
+  await other.keyboard.press('Enter');
+  await expect(other.getByRole('button', { name: 'Judge' })).toBeFocused();
+  const kept = await works.query<{ text: string; by: string }>(
+    `select output_text as text, person.name as by from reading join person on person.id = read_by
+     where run_id = (select max(run.id) from run where job_id = ${job}) and position = 8`,
+  );
+  expect(kept).toEqual([{ text: '8.021', by: 'Technician A' }]);
+  await page.reload();
+  await expect(page.getByText(/^Technician A is at this job since/)).toBeVisible();
+
+  // The whole run can be thrown away with a reason, and is begun anew.
+  await other.getByRole('button', { name: 'Throw this run away' }).click();
+  await other.getByRole('textbox', { name: /Why it does not count/ }).fill('the pump leaked');
+  await other.getByRole('button', { name: 'Throw away and begin anew' }).click();
+  await expect(other.getByRole('textbox', { name: 'Reading at 0 % rising, in mA' })).toBeFocused();
+  await other.goto(`/jobs/${job}/record`);
+  await expect(other.getByRole('region', { name: 'As found (thrown away)' })).toContainText(
+    'the pump leaked',
+  );
+});
+
+/** The smallest picture that a browser shows: one pixel. */
+const PIXEL = Buffer.from(
+  'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==',
+  'base64',
+);
+
+test('a job is sent back, accepted, amended, and read as PDF, CSV and JSON', async ({ page, works }) => {
+  const job = await jobAt(works, 'PT-5108');
+  await workAs(page, 'Reviewer');
+  await page.goto('/');
+  await page
+    .getByRole('region', { name: 'To review' })
+    .getByRole('link', { name: /PT-5108/ })
+    .click();
+  await expectAccessible(page);
+  await page.getByRole('button', { name: 'Send back' }).click();
+  await expect(page.getByText('Say why: the technician has to know what to put right.')).toBeVisible();
+  await page.getByRole('textbox', { name: /^Remark/ }).fill('which pump?');
+  await page.getByRole('button', { name: 'Send back' }).click();
+  // A reviewer does not sign in the technician's place.
+  await expect(page.getByText('From the review, sent back: which pump?')).toBeVisible();
+
+  await workAs(page, 'Technician A');
+  await page.goto(`/jobs/${job}`);
+  await page.getByRole('textbox', { name: 'Note' }).fill('hand pump 3');
+  await page
+    .getByLabel('Photograph or PDF')
+    .setInputFiles({ name: 'pump.png', mimeType: 'image/png', buffer: PIXEL });
+  await page.getByRole('button', { name: 'Add' }).click();
+  await expect(page.getByRole('img', { name: 'hand pump 3' })).toBeVisible();
+  await page
+    .getByLabel('Photograph or PDF')
+    .setInputFiles({ name: 'pump.png', mimeType: 'image/png', buffer: Buffer.from('<svg/>') });
+  await page.getByRole('button', { name: 'Add' }).click();
+  await expect(page.getByText('it is no JPEG, PNG, WebP or PDF')).toBeVisible();
+  await page.getByRole('textbox', { name: 'Remark' }).fill('pump 3');
+  await page.getByRole('button', { name: 'Sign as Technician A' }).click();
+  await expect(page).toHaveURL(/\/record$/);
+
+  await workAs(page, 'Reviewer');
+  await page.goto(`/jobs/${job}/record`);
+  await page.getByRole('button', { name: 'Accept as Reviewer' }).click();
+  await expect(page.getByText('Amend this record')).toBeVisible();
+  await workAs(page, 'Technician A');
+  await page.goto(`/jobs/${job}/record`);
+  await page.getByRole('combobox', { name: 'What is amended' }).click();
+  await page.getByRole('option', { name: 'As found, reading at point 3' }).click();
+  await page.getByRole('textbox', { name: 'It should say' }).fill('12.5');
+  await page.getByRole('button', { name: 'Amend' }).click();
+  await expect(page.getByText('an amendment keeps its reason')).toBeVisible();
+  await page.getByRole('textbox', { name: 'Why' }).fill('misread from the sheet');
+  await page.getByRole('button', { name: 'Amend' }).click();
+  await expect(page.getByRole('region', { name: 'Amendments' }).first()).toContainText(
+    'misread from the sheet',
+  );
+  await expect(page.getByText('With the readings as amended')).toBeVisible();
+  await expectAccessible(page);
+
+  const file = async (name: string) => {
+    const download = page.waitForEvent('download');
+    await page.getByRole('link', { name }).click();
+    return (await download).path();
+  };
+  const certificate = (await pagesOfPdf(await file('Download certificate (PDF)'))).join(' ');
+  expect(certificate).toContain('is amended to “12.5”; misread from the sheet');
+  expect(certificate).toContain('Reviewed and issued');
+  const label = await pagesOfPdf(await file('Label (PDF)'));
+  expect(label).toHaveLength(1);
+  expect(label[0]).toContain('PT-5108');
+  const headers = { cookie: await works.cookieOf('Auditor') };
+  const csv = await (await page.request.get(`${works.url}/jobs/${job}/readings.csv`, { headers })).text();
+  expect(csv.split('\r\n').length).toBeGreaterThan(9);
+  expect(csv).toContain('Expanded uncertainty');
+  const json = (await (await page.request.get(`${works.url}/api/v1/jobs/${job}`, { headers })).json()) as {
+    amendments: { afterText: string }[];
+    runs: { evaluation: { verdict: string } }[];
+  };
+  expect(json.amendments.map(({ afterText }) => afterText)).toEqual(['12.5']);
+  expect(json.runs[0]?.evaluation.verdict).toBe('within');
+});
+
+test('a field sheet is printed, and typed in afterwards with the time it was taken', async ({
+  page,
+  works,
+}) => {
+  await workAs(page, 'Technician A');
+  const job = await jobAt(works, 'PT-2215');
+  for (const paper of ['a4', 'letter']) {
+    const sheet = await page.request.get(`${works.url}/jobs/${job}/field-sheet?paper=${paper}`, {
+      headers: { cookie: await works.cookieOf('Technician A') },
+    });
+    expect(sheet.status()).toBe(200);
+    expect(sheet.headers()['content-type']).toBe('application/pdf');
+  }
+  await page.goto(`/jobs/${job}/as-found`);
+  await page.getByRole('button', { name: 'From a field sheet' }).click();
+  await page.getByLabel('When they were taken').fill('2026-03-01T08:30');
+  await page.getByRole('textbox', { name: 'Reading at 50 % falling, in mA' }).fill('12.02');
+  await page.keyboard.press('Enter');
+  await expect(savedLine(page)).toHaveText(/^saved /);
+  await expect(page.getByRole('textbox', { name: 'Reading at 25 % falling, in mA' })).toBeFocused();
+  const [reading] = await works.query<{ taken: string; isLater: boolean }>(
+    `select to_char(taken_at, 'YYYY-MM-DD') as taken, read_at > taken_at as "isLater" from reading order by id desc limit 1`,
+  );
+  expect(reading).toEqual({ taken: '2026-03-01', isLater: true });
+  await page.goto(`/jobs/${job}/record`);
+  await expect(page.getByText(/Taken before they were typed in: point 7 at 1 Mar 2026/)).toBeVisible();
+});

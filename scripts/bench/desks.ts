@@ -1,0 +1,137 @@
+/** Fifty technicians who enter at once, each in a run of his own, beside as many bare commits at once. */
+import {
+  asFoundRun,
+  listPeople,
+  loadJob,
+  openDatabase,
+  openJobs,
+  signInToDemo,
+  type Database,
+} from '@barys/store';
+import { randomUUID } from 'node:crypto';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { buildWeb } from '../lib/build';
+import { ensureDatabase, query, startCluster } from '../lib/cluster';
+import { prepareDatabase } from '../lib/database';
+import { Failure } from '../lib/failure';
+import { freePort } from '../lib/ports';
+import { startWeb } from '../lib/web';
+import { quantile } from './compare';
+
+const DESKS = 50;
+const ROUNDS = 9;
+
+/** Copies of the demo's half run for as many instruments as there are desks, with no reading yet. */
+const RUNS_SQL = `
+  with works as (
+    insert into job (instrument_id, reason, stage, opened_by, opened_at)
+      select id, 'due', 'as-found', (select min(id) from person), now() from instrument
+      where not exists (select from job where instrument_id = instrument.id and signed_at is null)
+      order by id limit ${DESKS}
+    returning id
+  )
+  insert into run (job_id, kind, pass, made_with, started_by, started_at)
+    select works.id, 'as-found', 1, run.made_with, run.started_by, now()
+    from works, run where run.id = $1`;
+
+interface Desk {
+  readonly runId: number;
+  readonly cookie: string;
+}
+
+async function sitDownAll(db: Database, adminUrl: string): Promise<readonly Desk[]> {
+  const half = (await openJobs(db, 50)).find(({ stage }) => stage === 'as-found');
+  const run = half === undefined ? null : asFoundRun(await loadJob(db, half.id));
+  const technician = (await listPeople(db)).find(({ role }) => role === 'technician');
+  if (run === null || technician === undefined) throw new Failure('the demo has no job in mid-run');
+  await query(adminUrl, RUNS_SQL.replace('$1', String(run.id)));
+  const runs = await db.query<{ id: number }>('select id from run order by id desc limit $1', [DESKS]);
+  if (runs.length < DESKS) throw new Failure(`the demo has only ${runs.length} free instruments`);
+  const now = new Date();
+  return Promise.all(
+    runs.map(async ({ id }) => ({
+      runId: id,
+      cookie: `barys-session=${await signInToDemo(db, { at: now, today: '2026-01-01' }, technician.id)}`,
+    })),
+  );
+}
+
+/** Runs an act at all desks at once and gives how long each took, ms. */
+function together(desks: readonly Desk[], act: (desk: Desk) => Promise<unknown>): Promise<number[]> {
+  return Promise.all(
+    desks.map(async (desk) => {
+      const startedAt = performance.now();
+      await act(desk);
+      return performance.now() - startedAt;
+    }),
+  );
+}
+
+/** p95 of "saved" with fifty at once, beside fifty bare commits at once, in turn; and whether any reading is lost. */
+export async function benchDesks(): Promise<void> {
+  const scratch = mkdtempSync(join(tmpdir(), 'barys-bench-'));
+  const cluster = await startCluster(join(scratch, 'home'));
+  try {
+    await ensureDatabase(cluster, 'barys');
+    const adminUrl = cluster.adminUrl('barys');
+    await prepareDatabase(adminUrl, true);
+    await query(adminUrl, 'create table bare (id bigserial primary key, text text, value numeric)');
+    await query(adminUrl, 'grant all on bare, bare_id_seq to barys_app');
+    await buildWeb();
+    const db = openDatabase(cluster.appUrl('barys'));
+    const web = await startWeb(await freePort(), cluster.appUrl('barys'), join(scratch, 'web.log'));
+    const desks = await sitDownAll(db, adminUrl);
+    const bare: number[] = [];
+    const saved: number[] = [];
+    for (let position = 1; position <= ROUNDS; position += 1) {
+      bare.push(
+        ...(await together(desks, () =>
+          db.query('insert into bare (text, value) values ($1, $2)', ['12.045', 12.045]),
+        )),
+      );
+      const round = await together(desks, async ({ runId, cookie }) => {
+        const answer = await fetch(`${web.url}/api/v1/runs/${runId}/readings`, {
+          method: 'POST',
+          headers: { 'content-type': 'application/json', cookie },
+          body: JSON.stringify({
+            position,
+            clientKey: randomUUID(),
+            appliedText: '2.000',
+            appliedAs: 'set',
+            outputText: '12.045',
+            supersedes: null,
+          }),
+        });
+        if (answer.status !== 201) throw new Failure(await answer.text());
+      });
+      // The first round warms the server up.
+      if (position > 1) saved.push(...round);
+    }
+    const [kept] = await db.query<{ count: number }>(
+      'select count(*)::int as count from reading where run_id = any($1)',
+      [desks.map(({ runId }) => runId)],
+    );
+    const figures = (times: number[]) => {
+      const sorted = times.sort((a, b) => a - b);
+      return { p50: quantile(sorted, 0.5), p95: quantile(sorted, 0.95) };
+    };
+    const [least, own] = [figures(bare), figures(saved)];
+    console.log(`\n${DESKS} technicians entering at once (${ROUNDS} readings each)`);
+    for (const [name, { p50, p95 }] of [
+      ['bare commit of one row, as many at once', least],
+      ['saved over HTTP, as a page does', own],
+    ] as const)
+      console.log(
+        `  ${name.padEnd(44)} p50 ${p50.toFixed(1)} ms (${(p50 / least.p50).toFixed(1)} times)` +
+          `   p95 ${p95.toFixed(1)} ms (${(p95 / least.p95).toFixed(1)} times)`,
+      );
+    console.log(`  readings kept: ${kept?.count ?? 0} of ${DESKS * ROUNDS}`);
+    await web.stop();
+    await db.close();
+  } finally {
+    await cluster.stop();
+    rmSync(scratch, { recursive: true, force: true });
+  }
+}
