@@ -99,6 +99,7 @@ export async function skipToConnect(page: Page): Promise<void> {
 
 /** Ticks and fills what the connection asks; references stay as they are proposed. */
 export async function fillConnection(page: Page): Promise<void> {
+  await expect(page.getByRole('button', { name: 'Connected, begin as found' })).toBeVisible();
   const checks = page.getByRole('region', { name: 'Before the first point' });
   for (const box of await checks.getByRole('checkbox').all()) await box.check();
   for (const field of await checks.getByRole('textbox').all())

@@ -5,7 +5,14 @@
 import { formatPlain, HOOK_UPS } from '@barys/core';
 import { asFoundRun, asLeftRun, type Amendment, type JobFile, type Run, type Site } from '@barys/store';
 import { Document, Image, Page, Text, View } from '@react-pdf/renderer';
-import { ADJUSTMENT_WORD, CHECK_WORD, headInWords, leakInWords, REASON_WORD, STAGE_WORD } from '@/jobs/words';
+import {
+  ADJUSTMENT_WORD,
+  checkInWords,
+  headInWords,
+  leakInWords,
+  REASON_WORD,
+  STAGE_WORD,
+} from '@/jobs/words';
 import { rangeInWords } from '@/range/rangeInWords';
 import { toleranceInWords } from '@/range/toleranceInWords';
 import { certificateWords } from '@/references/words';
@@ -55,7 +62,7 @@ function conditionFacts(job: JobFile, { madeWith }: Run): Fact[] {
       'Ambient',
       `${formatPlain(ambient.temperatureC)} °C, ${formatPlain(ambient.humidityPercent)} % relative humidity, ${formatPlain(ambient.barometerHpa)} hPa`,
     ],
-    ['Checked', connection?.checksDone.map((check) => CHECK_WORD[check]).join('; ') || 'nothing'],
+    ['Checked', connection?.checksDone.map(checkInWords).join('; ') || 'nothing'],
     ...(connection?.leak == null ? [] : [['Leak check', leakInWords(connection.leak)] as const]),
     ...(connection === null || connection.heightM === 0
       ? []

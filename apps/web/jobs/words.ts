@@ -38,6 +38,10 @@ export const CHECK_WORD: Record<ConnectCheck, string> = {
   'exercised to full scale': 'Exercised to full scale and back',
 };
 
+/** A check in words, also one that was asked in earlier days and stands in a record. */
+export const checkInWords = (check: string): string =>
+  Object.entries(CHECK_WORD).find(([known]) => known === check)?.[1] ?? check;
+
 export const ADJUSTMENT_WORD: Record<AdjustmentKind, string> = {
   zero: 'Zero',
   span: 'Span',

@@ -119,7 +119,7 @@ function betweenUnits(
 
 /**
  * The readings of a run as the core takes them, in the order of `run.readings`: at the instrument, with the head between
- * it and the standard, and each with its uncertainty.
+ * it and the standard, and each with its uncertainty where the run's copy has what that is made of.
  * @throws StoreError `no-such-point`
  */
 export function readingsOf({ madeWith, readings }: StoredRun): RunReading[] {
@@ -128,8 +128,11 @@ export function readingsOf({ madeWith, readings }: StoredRun): RunReading[] {
     if (point === undefined) throw new StoreError({ code: 'no-such-point', position });
     const { cycle, direction, nominalPercent } = point;
     const applied = atInstrument(atStandard, madeWith.head);
-    const uncertainty = uncertaintyOfReading(madeWith, point, applied, output);
-    return { cycle, direction, nominalPercent, applied, output, uncertainty };
+    const reading = { cycle, direction, nominalPercent, applied, output };
+    // Runs of before there was one keep no specification of their standards, so there is nothing to make it from.
+    return madeWith.takenOn === ''
+      ? reading
+      : { ...reading, uncertainty: uncertaintyOfReading(madeWith, point, applied, output) };
   });
 }
 

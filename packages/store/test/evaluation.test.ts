@@ -116,6 +116,15 @@ describe('a stored run', () => {
     expect([4.01, 4.04, 4.06].map(guarded)).toEqual(['within', 'undecided', 'outside']);
   });
 
+  it('has none in a run of before there was one', () => {
+    const [reading] = evaluateStoredRun({
+      ...stored([1, 0, 4]),
+      madeWith: { ...MADE_WITH, takenOn: '' },
+    }).readings;
+    expect(reading).toMatchObject({ verdict: 'within' });
+    expect(reading?.uncertainty).toBeUndefined();
+  });
+
   it('takes the specification where the certificate does not say its uncertainty', () => {
     const silent = { ...MADE_WITH, pressureReference: { ...STANDARD, uncertaintyPercentOfRange: null } };
     const [reading] = evaluateStoredRun({ ...stored([1, 0, 4]), madeWith: silent }).readings;

@@ -15,7 +15,7 @@ import type { Entry } from './types';
 type Point = MadeWith['points'][number];
 
 /** Height of a climb on a wide screen, px. */
-const HEIGHT = 312;
+const HEIGHT = 276;
 /** Nine treads side by side leave 80 px each on a tablet. */
 const SMALL = { xs: 14, sm: 12, md: 14 };
 /** Share of the height that the lowest tread has, so that its words fit. */

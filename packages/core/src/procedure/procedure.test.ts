@@ -37,7 +37,9 @@ describe('a procedure', () => {
       { position: 1, cycle: 1, direction: 'up', applied: 125 },
       { position: 2, cycle: 2, direction: 'up', applied: 125 },
     ]);
-    expect(() => plannedPoints({ ...climb, points: { ...points, values: [] } }, linear)).toThrow('At least 1');
+    expect(() => plannedPoints({ ...climb, points: { ...points, values: [] } }, linear)).toThrow(
+      'At least 1',
+    );
   });
 
   it('spaces a square-root instrument evenly in flow, or in differential where that is asked for', () => {

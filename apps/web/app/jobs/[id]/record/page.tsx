@@ -22,7 +22,7 @@ import { ReviewForm } from '@/jobs/ReviewForm';
 import { RunSummary } from '@/jobs/RunSummary';
 import { RunTable } from '@/jobs/RunTable';
 import { StageHistory } from '@/jobs/StageHistory';
-import { CHECK_WORD, headInWords, leakInWords, REASON_WORD, STAGE_WORD } from '@/jobs/words';
+import { checkInWords, headInWords, leakInWords, REASON_WORD, STAGE_WORD } from '@/jobs/words';
 import { ValveMoves } from '@/jobs/ValveMoves';
 import { certificateWords } from '@/references/words';
 import { database } from '@/server/database';
@@ -182,7 +182,7 @@ function Visit({ job }: { job: JobFile }) {
                 ...(connection.referenceReason === ''
                   ? []
                   : [['Used though unfit', connection.referenceReason] as const]),
-                ['Checked', connection.checksDone.map((check) => CHECK_WORD[check]).join('; ') || 'nothing'],
+                ['Checked', connection.checksDone.map(checkInWords).join('; ') || 'nothing'],
               ] as const)),
         ]}
       />
