@@ -173,23 +173,31 @@ test('what is not a number is answered at the field, and stays', async ({ page, 
   await expect(page.getByRole('dialog', { name: 'Keys of a run' })).toBeVisible();
 });
 
-test('a second person at the same point does not push a reading aside', async ({ page, works, browser }) => {
+test('a second person takes over; what the first one goes on typing is refused, shown and not lost', async ({
+  page,
+  works,
+  browser,
+}) => {
   const other = await browser.newContext({ baseURL: works.url });
   const second = await other.newPage();
   await second.goto('/');
   await workAs(second, 'Technician B');
   await second.goto(page.url());
-  await expect(second.getByRole('textbox', { name: 'Reading at 0 % rising' })).toBeFocused();
+  await expect(second.getByText(/^Technician A is at this job since/)).toBeVisible();
 
-  await typeReadings(page, '4.010');
-  await expect(savedLine(page)).toHaveText(/^saved /);
+  // The first browser hears nothing of it for a while.
+  await page.route('**/desk', (route) => route.abort());
+  await second.getByRole('button', { name: 'Take the job over' }).click();
+  await expect(second.getByRole('textbox', { name: 'Reading at 0 % rising' })).toBeFocused();
   await typeReadings(second, '4.110');
+  await expect(savedLine(second)).toHaveText(/^saved /);
+  await typeReadings(page, '4.010');
   await expect(
-    second.getByRole('alert').filter({ hasText: 'already has the reading 4.010 by Technician A' }),
+    page.getByRole('alert').filter({ hasText: 'Technician B has taken this job over' }),
   ).toBeVisible();
-  expect((await savedReadings(works)).map(({ text, by }) => `${text} ${by}`)).toEqual(['4.010 Technician A']);
-  // What the second one typed is still there, as a draft.
-  await second.getByRole('button', { name: 'Go to 0 % rising' }).click();
-  await expect(second.getByRole('textbox', { name: 'Reading at 0 % rising' })).toHaveValue('4.110');
+  expect((await savedReadings(works)).map(({ text, by }) => `${text} ${by}`)).toEqual(['4.110 Technician B']);
+  // What the first one typed is still there, as a draft.
+  await page.getByRole('button', { name: 'Go to 0 % rising' }).click();
+  await expect(page.getByRole('textbox', { name: 'Reading at 0 % rising' })).toHaveValue('4.010');
   await other.close();
 });

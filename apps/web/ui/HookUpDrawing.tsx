@@ -131,7 +131,7 @@ function Label({ spot, lines }: { spot: Spot; lines: readonly string[] }) {
   const x = side === 'right' ? 25 : side === 'left' ? -25 : 0;
   return (
     <text
-      y={side === 'below' ? 27 : side === 'above' ? -27 : -3}
+      y={side === 'below' ? 33 : side === 'above' ? -33 : -3}
       textAnchor={side === 'right' ? 'start' : side === 'left' ? 'end' : 'middle'}
       fontSize={11.5}
       fill="var(--ink)"

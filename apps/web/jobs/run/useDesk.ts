@@ -69,6 +69,13 @@ export function useDesk(jobId: number): { readonly desk: DeskState; readonly tak
       clearInterval(timer);
     };
   }, [ask]);
-  const takeOver = useCallback(() => void ask(true).then((found) => found !== null && setDesk(found)), [ask]);
+  // Loaded anew: what the other browser has entered meanwhile is not on this page yet.
+  const takeOver = useCallback(
+    () =>
+      void ask(true).then((found) => {
+        if (found?.isMine) window.location.reload();
+      }),
+    [ask],
+  );
   return { desk, takeOver };
 }
