@@ -20,6 +20,7 @@ import {
 } from '../src/index';
 import { throwaway, type Throwaway } from './throwaway';
 import {
+  closeOpenJobs,
   CELL,
   CONNECTION,
   entry,
@@ -45,10 +46,7 @@ beforeAll(async () => {
 });
 afterAll(() => base.drop());
 beforeEach(async () => {
-  await base.owner.query(
-    `update job set stage = 'closed', signed_by = opened_by, signed_at = now(), as_found_verdict = 'within',
-       as_left_verdict = 'within' where stage <> 'closed'`,
-  );
+  await closeOpenJobs(base.owner);
 });
 
 async function connect(more: Partial<NewConnection>, tag = TAG): Promise<number> {
@@ -140,8 +138,7 @@ describe('an output read by eye', () => {
     await addInstrument(base.app, works.technician, gauge, scale);
     const made = await madeWith(await connect({ meter: null }, 'PI-1'));
     expect(made).toMatchObject({ meter: null, columns: ['before-tap'] });
-    await base.owner.query(`update job set stage = 'closed', signed_by = opened_by, signed_at = now(),
-      as_found_verdict = 'within', as_left_verdict = 'within' where stage <> 'closed'`);
+    await closeOpenJobs(base.owner);
     // An instrument with a current output does need one.
     await expect(connect({ meter: null })).rejects.toThrow('which meter reads the output');
   });

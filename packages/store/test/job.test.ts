@@ -21,6 +21,7 @@ import {
 } from '../src/index';
 import { throwaway, type Throwaway } from './throwaway';
 import {
+  closeOpenJobs,
   bringBack,
   CONNECTION,
   MODULE,
@@ -46,10 +47,7 @@ afterAll(() => base.drop());
 
 /** Each test has the instrument free: an open job of the test before is signed away as the owner. */
 beforeEach(async () => {
-  await base.owner.query(
-    `update job set stage = 'closed', signed_by = opened_by, signed_at = now(), as_found_verdict = 'within',
-       as_left_verdict = 'within' where stage <> 'closed'`,
-  );
+  await closeOpenJobs(base.owner);
 });
 
 const ZERO = {

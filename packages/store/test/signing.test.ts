@@ -21,7 +21,16 @@ import {
   type Actor,
 } from '../src/index';
 import { throwaway, type Throwaway } from './throwaway';
-import { bringBack, jobAtAsFound, plantWorks, readAll, SIGNED, TAG, type Works } from './works';
+import {
+  closeOpenJobs,
+  bringBack,
+  jobAtAsFound,
+  plantWorks,
+  readAll,
+  SIGNED,
+  TAG,
+  type Works,
+} from './works';
 
 const PASSWORD = 'four words in a row';
 let base: Throwaway;
@@ -58,10 +67,7 @@ const close = async () => {
 };
 
 beforeEach(async () => {
-  await base.owner.query(
-    `update job set stage = 'closed', signed_by = opened_by, signed_at = now(), as_found_verdict = 'within',
-       as_left_verdict = 'within' where stage <> 'closed'`,
-  );
+  await closeOpenJobs(base.owner);
   await setReview(base.app, works.administrator, 'another person');
 });
 

@@ -11,7 +11,7 @@ import {
   type Instrument,
 } from '../src/index';
 import { throwaway, type Throwaway } from './throwaway';
-import { answersAt, plantWorks, TAG, turnValves, walkToConnect, type Works } from './works';
+import { closeOpenJobs, answersAt, plantWorks, TAG, turnValves, walkToConnect, type Works } from './works';
 
 let base: Throwaway;
 let works: Works;
@@ -23,10 +23,7 @@ beforeAll(async () => {
 });
 afterAll(() => base.drop());
 beforeEach(async () => {
-  await base.owner.query(
-    `update job set stage = 'closed', signed_by = opened_by, signed_at = now(), as_found_verdict = 'within',
-       as_left_verdict = 'within' where stage <> 'closed'`,
-  );
+  await closeOpenJobs(base.owner);
   jobId = await openJob(base.app, works.technician, TAG, 'due');
 });
 
