@@ -89,6 +89,10 @@ function authorise(asked: Asked): Question[] {
   ];
 }
 
+/** Whether damping is set in it. */
+const isElectric = ({ body }: Pick<Asked, 'body'>): boolean =>
+  body.technology === 'smart' || body.technology === 'analog';
+
 /** Values that have to be set before zero and span mean anything. */
 function setUp({ configuration, kind, body }: Asked): Question[] {
   const asksFor = (key: string, text: string, example: string): Question => ({
@@ -97,20 +101,28 @@ function setUp({ configuration, kind, body }: Asked): Question[] {
     kind: 'text',
     example,
   });
+  const damping =
+    isElectric({ body }) && configuration.dampingS > 0
+      ? [tick('damping', `Damping noted (${formatPlain(configuration.dampingS)} s) and set low for the test`)]
+      : [];
   if (configuration.outputUnit === 'mV')
-    return [asksFor('excitation', 'Excitation at the bridge, as measured, V', '10.00')];
+    return [...damping, asksFor('excitation', 'Excitation at the bridge, as measured, V', '10.00')];
   if (kind === 'vacuum')
-    return [asksFor('gas', 'Gas in the chamber, and the gas that the gauge is set for', 'air, air')];
+    return [
+      ...damping,
+      asksFor('gas', 'Gas in the chamber, and the gas that the gauge is set for', 'air, air'),
+    ];
   if (body.technology === 'digital gauge')
     return [asksFor('gauge-set', 'Unit, resolution and filter that the gauge is set to', 'bar, 0.001, off')];
-  return [];
+  return damping;
 }
 
 function restore({ configuration, body, hookUp }: Asked, { isLegLost }: { isLegLost: boolean }): Question[] {
-  const isElectric = body.technology === 'smart' || body.technology === 'analog';
   return [
     tick('disconnected', 'Test gear vented, disconnected and off the line; test connections plugged'),
-    ...(isElectric ? [tick('damping', `Damping back at ${formatPlain(configuration.dampingS)} s`)] : []),
+    ...(isElectric({ body })
+      ? [tick('damping', `Damping back at ${formatPlain(configuration.dampingS)} s`)]
+      : []),
     ...(body.technology === 'smart'
       ? [tick('protection', 'Loop back in automatic, write protection back on')]
       : []),

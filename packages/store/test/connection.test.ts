@@ -291,7 +291,7 @@ describe('at atmosphere', () => {
       { ...certificate, uncertaintyPercentOfRange: null },
       null,
     );
-    const given = { gas: 'air, air' };
+    const given = { damping: 'done', gas: 'air, air' };
     const jobId = await connect({ pressureReference: moduleId, given }, tag);
     await readAll(base.app, works.technician, await lastRunId(base.app, jobId, 'as-found'), 0.06);
     await finishRun(base.app, works.technician, jobId, 'as-found');

@@ -176,7 +176,7 @@ export const CONNECTION: NewConnection = {
   liquidDensityKgPerM3: 0,
   readsDigital: false,
   secondIndication: '',
-  given: {},
+  given: { damping: 'done' },
   referenceReason: '',
   ambient: { temperatureC: 21, humidityPercent: 45, barometerHpa: 1010 },
   checksDone: CONNECT_CHECKS,
