@@ -22,6 +22,7 @@ export type Refusal =
   | { code: 'unanswered'; questions: readonly string[] }
   | { code: 'valves-not-right'; lacks: readonly string[] }
   | { code: 'own-work' }
+  | { code: 'run-empty' }
   | { code: 'desk-taken'; by: string }
   | { code: 'run-superseded' }
   | { code: 'at-atmosphere'; what: string }
@@ -90,6 +91,8 @@ function describeRefusal(refusal: Refusal): string {
       return 'This run no longer counts: another one was begun after it. Reload to see it.';
     case 'desk-taken':
       return `${refusal.by} has taken this job over. What you typed is still here: take the job over to enter it.`;
+    case 'run-empty':
+      return 'No point of this run was read: there is nothing to judge. Read one, or throw the run away with the reason.';
     case 'own-work':
       return 'Here a second person reviews: somebody who neither read nor signed this job.';
     case 'not-first':

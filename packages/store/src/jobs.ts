@@ -247,13 +247,15 @@ async function lastRun(tx: Queryable, jobId: number, kind: RunKind): Promise<Run
 
 /**
  * Ends a run that has a reading at every point: as found goes on to be judged, as left to the return.
- * @throws StoreError `run-incomplete`, `wrong-stage`
+ * @throws StoreError `run-incomplete`, `run-empty`, `wrong-stage`
  */
 export async function finishRun(tx: Queryable, actor: Actor, jobId: number, kind: RunKind): Promise<void> {
   await requireWorker(tx, actor);
   await lockJobAt(tx, jobId, kind);
-  const missing = missingPoints(await lastRun(tx, jobId, kind));
+  const run = await lastRun(tx, jobId, kind);
+  const missing = missingPoints(run);
   if (missing > 0) throw new StoreError({ code: 'run-incomplete', missing });
+  if (run.readings.length === 0) throw new StoreError({ code: 'run-empty' });
   await passStage(
     tx,
     actor,

@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import {
   addBody,
@@ -196,6 +197,20 @@ describe('a point', () => {
     await keepMark(base.app, works.technician, runId, { ...none, remark: 'pump does not reach it' });
     await finishRun(base.app, works.technician, jobId, 'as-found');
     expect((await loadJob(base.app, jobId)).stage).toBe('judge');
+  });
+
+  it('of a run may not all stay without a reading: there would be nothing to judge', async () => {
+    const { jobId, runId } = await jobAtAsFound(base.app, works.technician);
+    for (let position = 1; position <= 9; position += 1)
+      await keepMark(
+        base.app,
+        works.technician,
+        runId,
+        mark({ position, clientKey: randomUUID(), kind: 'no reading', remark: 'no air' }),
+      );
+    await expect(finishRun(base.app, works.technician, jobId, 'as-found')).rejects.toThrow(
+      'nothing to judge',
+    );
   });
 
   it.each([

@@ -252,6 +252,21 @@ describe('instruments', () => {
     expect(checked.known).toHaveLength(rows.length);
   });
 
+  it('bring what a gauge needs: its hook-up, its divisions, and limits by zone and reading', async () => {
+    const file = text([
+      'Tag,Service,Area,Body,LRV,URV,Unit,Hook-up,Scale division,"Tolerance, % of span","Tolerance in the middle half, % of span","Tolerance, % of reading"',
+      'PI-700,air,House,Cell 16,0,6,bar,2-valve manifold,0.1,3,2,0.5',
+    ]);
+    const id = await bring('instruments', file);
+    const { choice } = await openImport(base.app, id);
+    expect((await take(id, choice)).bad).toEqual([]);
+    expect(await findInstrument(base.app, { tag: 'PI-700' })).toMatchObject({
+      hookUp: '2-valve',
+      tolerance: { percentOfSpan: 3, middlePercentOfSpan: 2, percentOfReading: 0.5 },
+      configuration: { scaleDivision: 0.1 },
+    });
+  });
+
   it('are one act of the trail, with the file that they came from', async () => {
     const [entry] = await base.app.query<{ detail: { rows: number; sha256: string } }>(
       `select detail from audit_entry where act = 'import file' order by id limit 1`,

@@ -30,14 +30,22 @@ function advice({ verdict, readings }: RunEvaluation, { adjustAbovePercentOfLimi
 export function JudgeStage({ job }: { job: JobFile }) {
   const run = asFoundRun(job);
   if (run === null) throw new StoreError({ code: 'no-such', what: 'as-found run of job', name: job.id });
-  const evaluation = evaluateStoredRun(run);
-  const { tolerance } = run.madeWith;
+  // After further tests the newest run is what is decided on; the first one stays what was found.
+  const newest =
+    job.runs.filter(({ kind, thrownAway }) => kind === 'as-found' && thrownAway === null).at(-1) ?? run;
+  const evaluation = evaluateStoredRun(newest);
+  const { tolerance } = newest.madeWith;
   return (
     <Columns columns="1fr 1.3fr">
       <Stack sx={{ gap: 1.5 }}>
         <Sheet title="As found">
           <RunSummary run={run} />
         </Sheet>
+        {newest.id !== run.id && (
+          <Sheet title={`Further tests, pass ${newest.pass}`}>
+            <RunSummary run={newest} />
+          </Sheet>
+        )}
         <Sheet title="What to do">
           <Typography sx={{ mb: 1.5 }}>{advice(evaluation, tolerance)}</Typography>
           <DecideForm job={job.id} isAdjustAdvised={evaluation.verdict !== 'within'} />
@@ -46,13 +54,13 @@ export function JudgeStage({ job }: { job: JobFile }) {
       <Stack sx={{ gap: 1.5 }}>
         <Sheet title="Error against the limit" aside={<CorridorKey hasAsLeft={false} />}>
           <Corridor
-            asFound={corridorPoints(run)}
+            asFound={corridorPoints(newest)}
             adjustAbovePercent={tolerance.adjustAbovePercentOfLimit}
             height={225}
           />
         </Sheet>
         <Sheet>
-          <RunTable run={run} />
+          <RunTable run={newest} />
         </Sheet>
       </Stack>
     </Columns>

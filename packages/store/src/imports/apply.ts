@@ -20,12 +20,12 @@ const INSTRUMENT_ROW = `tag text, serial text, service text, description text, s
 
 const RANGE_ROW = `"inputUnit" text, lrv numeric, urv numeric, signal text, "outputUnit" text, "outputLow" numeric,
   "outputHigh" numeric, "transferFunction" jsonb, "dampingS" numeric, "displayUnit" text, "displayLow" numeric,
-  "displayHigh" numeric, reason text`;
+  "displayHigh" numeric, "scaleDivision" numeric, reason text`;
 
 const RANGE_COLUMNS = `input_unit, lrv, urv, signal, output_unit, output_low, output_high, transfer_function, damping_s,
-  display_unit, display_low, display_high, reason`;
+  display_unit, display_low, display_high, scale_division, reason`;
 const RANGE_VALUES = `"inputUnit", lrv, urv, signal, "outputUnit", "outputLow", "outputHigh", "transferFunction",
-  "dampingS", "displayUnit", "displayLow", "displayHigh", reason`;
+  "dampingS", "displayUnit", "displayLow", "displayHigh", "scaleDivision", reason`;
 
 async function insertInstruments(
   tx: Queryable,
@@ -35,11 +35,13 @@ async function insertInstruments(
   for (const batch of batches(rows)) {
     await tx.query(
       `insert into instrument (tag, serial, service, description, site, area, walk, hazards, loop, criticality,
-         measures, kind, hook_up, body_id, procedure_id, tolerance_percent_of_span, tolerance_percent_of_reading,
+         measures, kind, hook_up, body_id, procedure_id, tolerance_percent_of_span, tolerance_middle_percent_of_span,
+         tolerance_percent_of_reading,
          adjust_above_percent_of_limit,
          interval_months, due_on, owner, state)
        select tag, serial, service, description, site, area, walk, hazards, loop, criticality, measures, kind,
          "hookUp", "bodyId", "procedureId", (tolerance ->> 'percentOfSpan')::numeric,
+         (tolerance ->> 'middlePercentOfSpan')::numeric,
          (tolerance ->> 'percentOfReading')::numeric,
          (tolerance ->> 'adjustAbovePercentOfLimit')::numeric, "intervalMonths", "dueOn", owner, state
        from jsonb_to_recordset($1::jsonb) as entry (${INSTRUMENT_ROW})`,

@@ -39,6 +39,7 @@ const RANGE: readonly Column[] = [
   { field: 'displayHigh', label: 'Display at 100 %', known: ['displayhigh', 'scalehigh'] },
   { field: 'displayUnit', label: 'Display unit', known: ['scaleunit'] },
   { field: 'damping', label: 'Damping, s', known: ['damping', 'timeconstant'] },
+  { field: 'division', label: 'Scale division', known: ['division', 'graduation'] },
 ];
 
 const TAG: Column = {
@@ -80,6 +81,11 @@ export const COLUMNS: Readonly<Record<ImportKind, readonly Column[]>> = {
       field: 'tolerance',
       label: 'Tolerance, % of span',
       known: ['tolerance', 'tolerancepercent', 'accuracy', 'limit'],
+    },
+    {
+      field: 'toleranceMiddle',
+      label: 'Tolerance in the middle half, % of span',
+      known: ['tolerancemiddle'],
     },
     { field: 'toleranceOfReading', label: 'Tolerance, % of reading', known: ['toleranceofreading'] },
     { field: 'adjust', label: 'Adjust above, % of the tolerance', known: ['adjustlimit', 'adjust'] },

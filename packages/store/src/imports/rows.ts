@@ -122,6 +122,7 @@ function readRange(reader: Reader, reason: string): Record<string, unknown> {
         ? { kind: 'square-root-cut-off', cutOffPercentOfFlow: cutOff }
         : { kind: transfer },
     dampingS: reader.number('damping', 'Damping') ?? 0,
+    scaleDivision: reader.number('division', 'Scale division'),
     displayLow: reader.number('displayLow', 'Display at 0 %') ?? lrv,
     displayHigh: reader.number('displayHigh', 'Display at 100 %') ?? urv,
     displayUnit: reader.cell('displayUnit') || (unit ?? ''),
@@ -172,7 +173,7 @@ export function readInstrument(reader: Reader, lookups: Lookups): InstrumentRow 
     procedureId: procedureId ?? 0,
     tolerance: {
       percentOfSpan: reader.number('tolerance', 'Tolerance') ?? 0.25,
-      middlePercentOfSpan: null,
+      middlePercentOfSpan: reader.number('toleranceMiddle', 'Tolerance in the middle half'),
       percentOfReading: reader.number('toleranceOfReading', 'Tolerance of reading') ?? 0,
       adjustAbovePercentOfLimit: reader.number('adjust', 'Adjust limit') ?? 70,
     },
