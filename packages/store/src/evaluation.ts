@@ -1,10 +1,8 @@
 /** The core's figures for a stored run. Free of PostgreSQL, so that a browser can judge what it has just sent. */
 import {
   atInstrument,
-  convertPressure,
   errorUncertainty,
   evaluateRun,
-  isPressureUnit,
   type RunEvaluation,
   type RunReading,
   type Tolerance,
@@ -12,7 +10,7 @@ import {
 import { StoreError } from './errors';
 import type { SpanTolerance } from './instruments';
 import type { PointMark } from './point-marks';
-import { accuracyAt, uncertaintyAt } from './reference-accuracy';
+import { accuracyAt, betweenUnits, uncertaintyAt } from './reference-accuracy';
 import type { MadeWith, Reading } from './runs';
 
 /** What of a run's copy its judgement rests on. */
@@ -103,18 +101,6 @@ export function uncertaintyOfReading(
     readingStepOutput:
       meter === null ? (configuration.scaleDivision ?? 0) / 2 : Math.abs(fromMeter(meter.resolution)),
   });
-}
-
-/** From a unit to a reference's own, and back. */
-function betweenUnits(
-  unit: string,
-  reference: Pick<MadeWith['pressureReference'], 'unit'>,
-): readonly [to: (value: number) => number, from: (value: number) => number] {
-  const own = reference.unit;
-  if (isPressureUnit(unit) && isPressureUnit(own))
-    return [(value) => convertPressure(value, unit, own), (value) => convertPressure(value, own, unit)];
-  const milli = unit === 'mV' && own === 'V' ? 1000 : 1;
-  return [(value) => value / milli, (value) => value * milli];
 }
 
 /**

@@ -1,17 +1,12 @@
 /** A reference found out of tolerance: which runs are in doubt, what they say with its error, and what was decided. */
-import {
-  checkReferenceErrors,
-  convertPressure,
-  isPressureUnit,
-  withoutReferenceError,
-  type Verdict,
-} from '@barys/core';
+import { checkReferenceErrors, withoutReferenceError, type Verdict } from '@barys/core';
 import { z } from 'zod';
 import { appendToTrail } from './audit';
 import type { Queryable } from './database';
 import { StoreError } from './errors';
 import { evaluateReadings, evaluateStoredRun, readingsOf, standardAt } from './evaluation';
 import { requireKeeper, type Actor } from './people';
+import { betweenUnits } from './reference-accuracy';
 import { findReference, type Reference } from './references';
 import { runsById, type Run } from './runs';
 
@@ -127,17 +122,9 @@ export interface DoubtfulRun {
 function rejudged(run: Run, side: 'applied' | 'output', { reference, errors }: Finding) {
   const { inputUnit, outputUnit } = run.madeWith.configuration;
   const unit = side === 'applied' ? inputUnit : outputUnit;
-  const own = reference.unit;
-  const isPressure = isPressureUnit(unit) && isPressureUnit(own);
-  const milli = own === 'V' && unit === 'mV' ? 1000 : 1;
+  const [toOwn, fromOwn] = betweenUnits(unit, reference);
   const asRead = readingsOf(run);
-  const corrected = withoutReferenceError(
-    asRead,
-    errors,
-    side,
-    (value) => (isPressure ? convertPressure(value, unit, own) : value / milli),
-    (difference) => (isPressure ? convertPressure(difference, own, unit) : difference * milli),
-  );
+  const corrected = withoutReferenceError(asRead, errors, side, toOwn, fromOwn);
   // Of two standards in one run, only the points of this one are in doubt.
   const isItsOwn = (index: number): boolean => {
     const point = run.madeWith.points.find(({ position }) => position === run.readings[index]?.position);

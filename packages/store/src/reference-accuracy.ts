@@ -1,5 +1,5 @@
 /** How good a reference is at a value: its specification, and its uncertainty with the certificate's. */
-import { specificationHalfWidth } from '@barys/core';
+import { convertPressure, isPressureUnit, specificationHalfWidth } from '@barys/core';
 import dayjs from 'dayjs';
 import type { Reference } from './references';
 
@@ -58,4 +58,16 @@ export function uncertaintyAt(
     ((reference.uncertaintyPercentOfRange / 100) * (reference.rangeHigh - reference.rangeLow)) / 2;
   const specification = accuracyAt(reference, value, conditions) / Math.sqrt(3);
   return 2 * Math.hypot(certificate, specification);
+}
+
+/** From a unit to a reference's own, and back. */
+export function betweenUnits(
+  unit: string,
+  reference: Pick<Reference, 'unit'>,
+): readonly [to: (value: number) => number, from: (value: number) => number] {
+  const own = reference.unit;
+  if (isPressureUnit(unit) && isPressureUnit(own))
+    return [(value) => convertPressure(value, unit, own), (value) => convertPressure(value, own, unit)];
+  const milli = unit === 'mV' && own === 'V' ? 1000 : 1;
+  return [(value) => value / milli, (value) => value * milli];
 }

@@ -32,23 +32,26 @@ function Valves({ job, stage }: { job: JobFile; stage: ValveStage }) {
 export function IsolateStage({ job }: { job: JobFile }) {
   const { instrument } = job;
   return (
-    <Columns columns="1.2fr 1fr">
-      <Valves job={job} stage="isolate" />
-      <Stack sx={{ gap: 1.5 }}>
-        <Caution>
-          {HOOK_UPS[instrument.hookUp].caution} {SITE_RULES_FIRST}
-        </Caution>
-        <Sheet title="Then">
-          <AskedForm
-            job={job.id}
-            stage="isolate"
-            questions={questionsAt('isolate', instrument)}
-            word="Isolated, connect"
-            takesFocus={false}
-          />
-        </Sheet>
-      </Stack>
-    </Columns>
+    <Stack sx={{ gap: 1.5 }}>
+      {/* Before the valves, also on a phone. */}
+      <Caution>
+        {HOOK_UPS[instrument.hookUp].caution} {SITE_RULES_FIRST}
+      </Caution>
+      <Columns columns="1.2fr 1fr">
+        <Valves job={job} stage="isolate" />
+        <Stack sx={{ gap: 1.5 }}>
+          <Sheet title="Then">
+            <AskedForm
+              job={job.id}
+              stage="isolate"
+              questions={questionsAt('isolate', instrument)}
+              word="Isolated, connect"
+              takesFocus={false}
+            />
+          </Sheet>
+        </Stack>
+      </Columns>
+    </Stack>
   );
 }
 
@@ -59,33 +62,35 @@ export function ReturnStage({ job }: { job: JobFile }) {
   const isReturning = job.moves.some(({ stage }) => stage === 'return');
   const canAdjust = !isReturning && !final?.madeWith.procedure?.isAsFoundOnly;
   return (
-    <Columns columns="1.2fr 1fr">
-      <Valves job={job} stage="return" />
-      <Stack sx={{ gap: 1.5 }}>
-        {final !== null && canAdjust && (
-          <Sheet title={final.kind === 'as-left' ? 'As left' : 'Left as found'}>
-            <RunSummary run={final} />
-            <AdjustAgain
+    <Stack sx={{ gap: 1.5 }}>
+      <Caution>
+        Vent and disconnect before the first valve. Controller and trips go back by an authorised person.{' '}
+        {SITE_RULES_FIRST}
+      </Caution>
+      <Columns columns="1.2fr 1fr">
+        <Valves job={job} stage="return" />
+        <Stack sx={{ gap: 1.5 }}>
+          {final !== null && canAdjust && (
+            <Sheet title={final.kind === 'as-left' ? 'As left' : 'Left as found'}>
+              <RunSummary run={final} />
+              <AdjustAgain
+                job={job.id}
+                isAdvised={evaluateStoredRun(final).verdict !== 'within'}
+                isAnythingAdjusted={job.adjustments.length > 0}
+              />
+            </Sheet>
+          )}
+          <Sheet title="Back in service">
+            <AskedForm
               job={job.id}
-              isAdvised={evaluateStoredRun(final).verdict !== 'within'}
-              isAnythingAdjusted={job.adjustments.length > 0}
+              stage="return"
+              questions={questionsAt('return', instrument, state)}
+              word="Back in service, sign"
+              takesFocus={false}
             />
           </Sheet>
-        )}
-        <Caution>
-          Vent and disconnect before the first valve. Controller and trips go back by an authorised person.{' '}
-          {SITE_RULES_FIRST}
-        </Caution>
-        <Sheet title="Back in service">
-          <AskedForm
-            job={job.id}
-            stage="return"
-            questions={questionsAt('return', instrument, state)}
-            word="Back in service, sign"
-            takesFocus={false}
-          />
-        </Sheet>
-      </Stack>
-    </Columns>
+        </Stack>
+      </Columns>
+    </Stack>
   );
 }
