@@ -39,17 +39,15 @@ export function IsolateStage({ job }: { job: JobFile }) {
       </Caution>
       <Columns columns="1.2fr 1fr">
         <Valves job={job} stage="isolate" />
-        <Stack sx={{ gap: 1.5 }}>
-          <Sheet title="Then">
-            <AskedForm
-              job={job.id}
-              stage="isolate"
-              questions={questionsAt('isolate', instrument)}
-              word="Isolated, connect"
-              takesFocus={false}
-            />
-          </Sheet>
-        </Stack>
+        <Sheet title="Then">
+          <AskedForm
+            job={job.id}
+            stage="isolate"
+            questions={questionsAt('isolate', instrument)}
+            word="Isolated, connect"
+            takesFocus={false}
+          />
+        </Sheet>
       </Columns>
     </Stack>
   );
