@@ -55,9 +55,8 @@ function Readings({ runs, figures }: { runs: readonly [Run] | readonly [Run, Run
         `ideal, ${figures.outputUnit}`,
         `reading, ${figures.outputUnit}`,
         `error, % of ${figures.errorOf}`,
-        'U, % of span',
+        `U, % of ${figures.errorOf}`,
       ];
-  const span = Math.abs(first.madeWith.configuration.outputHigh - first.madeWith.configuration.outputLow);
   const cells = (index: number, position: number) => {
     const found = columns[index]?.get(position);
     const why = runs[index]?.marks.find((mark) => mark.position === position && mark.kind === 'no reading');
@@ -68,14 +67,12 @@ function Readings({ runs, figures }: { runs: readonly [Run] | readonly [Run, Run
         </Text>
       );
     const { judged, appliedText, outputText } = found;
-    const uncertainty =
-      judged.uncertainty === undefined ? '' : figures.amount((judged.uncertainty / span) * 100);
     const texts = [
       appliedText,
       ...(isDouble ? [] : [figures.output(judged.expected)]),
       outputText,
       figures.error(judged),
-      uncertainty,
+      figures.uncertainty(judged),
     ];
     return [
       ...texts.map((text, place) => (

@@ -6,7 +6,7 @@ import {
   type RunEvaluation,
   type Step,
 } from '@barys/core';
-import { evaluateStoredRun, limitsOf, type Run } from '@barys/store';
+import { evaluateStoredRun, limitsOf, workUncertainty, type Run } from '@barys/store';
 import Box from '@mui/material/Box';
 import { toleranceInWords } from '@/range/toleranceInWords';
 import { Figure } from '@/ui/Figure';
@@ -19,13 +19,19 @@ import { Working } from '@/ui/Working';
 const EXPECTED: readonly Missing['figure'][] = ['zero-error', 'span-error', 'hysteresis'];
 const isExpected = ({ figure }: Missing): boolean => EXPECTED.includes(figure);
 
-/** How the worst reading was judged, and where zero, span and hysteresis come from. */
-function worked({ madeWith }: Run, evaluation: RunEvaluation): readonly Step[] {
+/** How the worst reading was judged, with its uncertainty, and where zero, span and hysteresis come from. */
+function worked(
+  { madeWith }: Run,
+  evaluation: RunEvaluation,
+  worst: RunEvaluation['worst'],
+): readonly Step[] {
   const { configuration, tolerance } = madeWith;
   const units = { input: PRESSURE_UNITS[configuration.inputUnit].label, output: configuration.outputUnit };
   const limits = limitsOf(tolerance);
   return [
-    ...(evaluation.worst === null ? [] : workReading(configuration, limits, evaluation.worst, units)),
+    ...(worst === null
+      ? []
+      : [...workReading(configuration, limits, worst, units), ...workUncertainty(madeWith, worst, units)]),
     ...workFigures(configuration, evaluation),
   ];
 }
@@ -63,6 +69,16 @@ export function RunSummary({ run }: { run: Run }) {
               </>
             ),
           ],
+          ...(worst === null || figures.uncertainty(worst) === ''
+            ? []
+            : [
+                [
+                  'Its uncertainty',
+                  <>
+                    ± <Figure>{figures.uncertainty(worst)}</Figure> % of {figures.errorOf} (k = 2)
+                  </>,
+                ] as const,
+              ]),
           ['Limit', toleranceInWords(run.madeWith.tolerance)],
           ['Zero error', signed(zeroErrorPercentSpan)],
           ['Span error', signed(spanErrorPercentSpan)],
@@ -73,7 +89,7 @@ export function RunSummary({ run }: { run: Run }) {
           ...missing.filter(isExpected).map(({ why }): readonly [string, string] => ['', why]),
         ]}
       />
-      <Working of="the figures of this run" steps={worked(run, evaluation)} />
+      <Working of="the figures of this run" steps={worked(run, evaluation, worst)} />
     </>
   );
 }

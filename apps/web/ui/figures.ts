@@ -46,6 +46,8 @@ export interface Figures {
   worst(evaluation: RunEvaluation): JudgedReading | null;
   /** The error of a reading in per cent of that, signed, without the sign of per cent. */
   error(judged: Pick<JudgedReading, 'errorPercentSpan' | 'errorOutput' | 'expected'>): string;
+  /** The expanded uncertainty of that error in the same terms; empty where none is known. */
+  uncertainty(judged: Pick<JudgedReading, 'uncertainty' | 'expected'>): string;
 }
 
 /** Enough for the lowest decade of a range over six of them. */
@@ -80,6 +82,10 @@ export function figuresOfRun(madeWith: Pick<MadeWith, 'configuration' | 'meter' 
       ),
     error: ({ errorOutput, expected }) =>
       expected === 0 ? '–' : formatSigned((errorOutput / Math.abs(expected)) * 100, 1),
+    uncertainty: ({ uncertainty, expected }) =>
+      uncertainty === undefined || expected === 0
+        ? ''
+        : formatFixed((uncertainty / Math.abs(expected)) * 100, 1),
   };
 }
 
@@ -120,6 +126,10 @@ export function figuresFor(
     errorOf: 'span',
     worst: ({ worst }) => worst,
     error: ({ errorPercentSpan }) => formatSigned(errorPercentSpan, percentDecimals),
+    uncertainty: ({ uncertainty }) =>
+      uncertainty === undefined
+        ? ''
+        : formatFixed((uncertainty / outputSpan(configuration)) * 100, percentDecimals),
     percent: (value) => formatSigned(value, percentDecimals),
     amount: (value) => formatFixed(value, percentDecimals),
   };

@@ -10,4 +10,4 @@ export * from './signal';
 export * from './text';
 export * from './uncertainty';
 export * from './units';
-export { stepTex, type Given, type Step, type StepTex, type Worked } from './working';
+export { stepTex, Working, type Given, type Step, type StepTex, type Worked } from './working';

@@ -3,6 +3,7 @@ import {
   atInstrument,
   errorUncertainty,
   evaluateRun,
+  type ErrorSources,
   type RunEvaluation,
   type RunReading,
   type Tolerance,
@@ -10,7 +11,7 @@ import {
 import { StoreError } from './errors';
 import type { SpanTolerance } from './instruments';
 import type { PointMark } from './point-marks';
-import { accuracyAt, betweenUnits, uncertaintyAt } from './reference-accuracy';
+import { betweenUnits, expandedAt } from './reference-accuracy';
 import type { MadeWith, Reading } from './runs';
 
 /** What of a run's copy its judgement rests on. */
@@ -76,31 +77,25 @@ export const standardAt = (
 ): MadeWith['pressureReference'] =>
   point.standard === 'second' && secondReference !== null ? secondReference : pressureReference;
 
-/**
- * Expanded uncertainty (k = 2) of the error of a reading, in the output unit. A certificate that does not say its
- * uncertainty leaves the specification to stand for it.
- */
-export function uncertaintyOfReading(
+/** What the uncertainty of one reading's error is made of, referred to the instrument's own units. */
+export function sourcesOf(
   madeWith: JudgedBy,
   point: MadeWith['points'][number],
   applied: number,
   output: number,
-): number {
-  const { configuration, meter, takenOn } = madeWith;
-  const expandedAt = (reference: MadeWith['pressureReference'], value: number): number =>
-    uncertaintyAt(reference, value, { today: takenOn }) ??
-    (2 * accuracyAt(reference, value, { today: takenOn })) / Math.sqrt(3);
+): ErrorSources {
+  const { configuration, meter, takenOn: today } = madeWith;
   const standard = standardAt(madeWith, point);
   const [toStandard, fromStandard] = betweenUnits(configuration.inputUnit, standard);
   const [toMeter, fromMeter] =
     meter === null ? [Number, Number] : betweenUnits(configuration.outputUnit, meter);
-  return errorUncertainty(configuration, applied, {
-    standardInput: Math.abs(fromStandard(expandedAt(standard, toStandard(applied)))),
+  return {
+    standardInput: Math.abs(fromStandard(expandedAt(standard, toStandard(applied), { today }))),
     standardStepInput: Math.abs(fromStandard(standard.resolution)),
-    meterOutput: meter === null ? 0 : Math.abs(fromMeter(expandedAt(meter, toMeter(output)))),
+    meterOutput: meter === null ? 0 : Math.abs(fromMeter(expandedAt(meter, toMeter(output), { today }))),
     readingStepOutput:
       meter === null ? (configuration.scaleDivision ?? 0) / 2 : Math.abs(fromMeter(meter.resolution)),
-  });
+  };
 }
 
 /**
@@ -118,7 +113,14 @@ export function readingsOf({ madeWith, readings }: StoredRun): RunReading[] {
     // Runs of before there was one keep no specification of their standards, so there is nothing to make it from.
     return madeWith.takenOn === ''
       ? reading
-      : { ...reading, uncertainty: uncertaintyOfReading(madeWith, point, applied, output) };
+      : {
+          ...reading,
+          uncertainty: errorUncertainty(
+            madeWith.configuration,
+            applied,
+            sourcesOf(madeWith, point, applied, output),
+          ),
+        };
   });
 }
 

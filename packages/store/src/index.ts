@@ -231,6 +231,7 @@ export {
   type Amendment,
   type NewAmendment,
 } from './signing';
+export { workUncertainty } from './uncertainty-working';
 export { addSite, findSite, REVIEWS, setReview, type Review, type Site } from './site';
 export { questionsAt, unanswered, type Answer, type Question } from './stage-questions';
 export {

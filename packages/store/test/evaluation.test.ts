@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { evaluateStoredRun, limitsOf, missingPoints, type StoredRun } from '../src/evaluation';
 import { StoreError } from '../src/errors';
+import { workUncertainty } from '../src/uncertainty-working';
 import { LIMIT } from './works';
 
 const STANDARD: StoredRun['madeWith']['pressureReference'] = {
@@ -178,5 +179,56 @@ describe('a limit', () => {
       { kind: 'percent-of-span-in-zones', middlePercent: 2, outerPercent: 3 },
       { kind: 'percent-of-reading', percent: 10, of: 'applied' },
     ]);
+  });
+});
+
+describe('the working of an uncertainty', () => {
+  const UNITS = { input: 'bar', output: 'mA' };
+  const works = (madeWith: Partial<StoredRun['madeWith']>) => {
+    const run = { ...stored([2, 6, 20.01]), madeWith: { ...MADE_WITH, ...madeWith } };
+    const [judged] = evaluateStoredRun(run).readings;
+    if (judged === undefined) throw new Error('There is a reading.');
+    return { judged, steps: workUncertainty(run.madeWith, judged, UNITS) };
+  };
+  const found = (steps: ReturnType<typeof works>['steps'], symbol: string) =>
+    steps.findLast((step) => step.symbol === symbol);
+
+  it.each<[string, Partial<StoredRun['madeWith']>]>([
+    ['certificates and specifications', {}],
+    ['a standard in another unit', { pressureReference: { ...STANDARD, unit: 'psi', rangeHigh: 300 } }],
+    [
+      'a specification only, drifted',
+      {
+        pressureReference: {
+          ...STANDARD,
+          uncertaintyPercentOfRange: null,
+          driftPercentOfReadingPerYear: 0.1,
+        },
+      },
+    ],
+    ['no meter', { meter: null }],
+    [
+      'a square root',
+      { configuration: { ...MADE_WITH.configuration, transferFunction: { kind: 'square-root' } } },
+    ],
+  ])('ends in the one that the reading was judged with: %s', (_, madeWith) => {
+    const { judged, steps } = works(madeWith);
+    expect((found(steps, 'U')?.value ?? NaN) / (judged.uncertainty ?? NaN)).toBeCloseTo(1, 11);
+    expect(steps.some(({ what }) => what.startsWith('PC-1: '))).toBe(true);
+  });
+
+  it('goes on to the guard band of the rule', () => {
+    const banded = works({ decisionRule: { kind: 'guard-band', r: 0.83, isUndecidedAllowed: true } });
+    expect(found(banded.steps, 'w')?.value).toBeCloseTo(0.83 * (banded.judged.uncertainty ?? NaN), 12);
+    expect(found(banded.steps, 'A_U')?.value).toBeCloseTo(
+      banded.judged.limit - 0.83 * (banded.judged.uncertainty ?? NaN),
+      12,
+    );
+    expect(found(works({ decisionRule: { kind: 'method-6' } }).steps, 'M')).toBeDefined();
+    expect(found(works({}).steps, 'w')).toBeUndefined();
+  });
+
+  it('is not there in a run of before there was one', () => {
+    expect(works({ takenOn: '' }).steps).toEqual([]);
   });
 });

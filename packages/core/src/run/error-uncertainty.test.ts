@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { errorUncertainty, uncertaintyBudget } from '../index';
+import { expectWorked } from '../../test/working';
+import { errorUncertainty, uncertaintyBudget, workErrorUncertainty, type Transfer } from '../index';
 
 const RANGE = { lrv: 0, urv: 100, outputLow: 4, outputHigh: 20 };
 const NONE = { standardInput: 0, standardStepInput: 0, meterOutput: 0, readingStepOutput: 0 };
@@ -54,5 +55,43 @@ describe('the uncertainty of the error of a reading', () => {
   it('refuses what cannot be', () => {
     expect(() => errorUncertainty(RANGE, 50, { ...NONE, meterOutput: -1 })).toThrow('must not be negative');
     expect(() => errorUncertainty(RANGE, 50, { ...NONE, standardInput: NaN })).toThrow('finite');
+  });
+
+  it('has a working that ends in it, whatever the transfer function and the direction of the output', () => {
+    const transfers: Transfer[] = [
+      { kind: 'linear' },
+      { kind: 'square-root' },
+      { kind: 'square-root-cut-off', cutOffPercentOfFlow: 8 },
+      { kind: 'square-root-linear-start', linearToPercentOfFlow: 8 },
+      { kind: 'square-root-slope-one', linearToPercentOfInput: 0.8 },
+      {
+        kind: 'table',
+        points: [
+          { inputPercent: 0, outputPercent: 0 },
+          { inputPercent: 40, outputPercent: 70 },
+          { inputPercent: 100, outputPercent: 100 },
+        ],
+      },
+    ];
+    const amount = fc.integer({ min: 0, max: 5000 }).map((n) => n / 1000);
+    fc.assert(
+      fc.property(
+        fc.constantFrom(...transfers),
+        fc.boolean(),
+        fc.double({ min: -5, max: 105, noNaN: true }),
+        fc.tuple(amount, amount, amount, amount),
+        (transferFunction, isReverse, applied, [standardInput, standardStepInput, meterOutput, step]) => {
+          const ends = isReverse ? { outputLow: 20, outputHigh: 4 } : { outputLow: 4, outputHigh: 20 };
+          expectWorked(
+            workErrorUncertainty(
+              { lrv: 0, urv: 100, ...ends, transferFunction },
+              applied,
+              { standardInput, standardStepInput, meterOutput, readingStepOutput: step },
+              { input: 'kPa', output: 'mA' },
+            ),
+          );
+        },
+      ),
+    );
   });
 });

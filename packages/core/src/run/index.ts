@@ -8,7 +8,7 @@ export {
   type RunReading,
   type ZeroAndSpan,
 } from './evaluate';
-export { errorUncertainty, type ErrorSources } from './error-uncertainty';
+export { errorUncertainty, workErrorUncertainty, type ErrorSources } from './error-uncertainty';
 export { acceptedOutput, accuracyRatio, errorTerms, type ErrorTerms } from './limits';
 export type { Linearity } from './linearity';
 export type { PointMeans } from './points';

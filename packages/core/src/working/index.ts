@@ -45,7 +45,12 @@ function formulaOf(text: string): Formula {
 
 /** Gathers the steps of one calculation; each sees the results of those before it by their symbols. */
 export class Working {
-  readonly steps: Step[] = [];
+  readonly steps: Step[];
+
+  /** @param before steps to go on from */
+  constructor(before: readonly Step[] = []) {
+    this.steps = [...before];
+  }
 
   /**
    * Takes a step and gives its value.
