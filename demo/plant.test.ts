@@ -56,6 +56,23 @@ it('no demo job lies in the future, and each signed run is whole', async () => {
       for (const { readAt } of readings) expect(readAt.valueOf()).toBeLessThan(NOW.valueOf());
 });
 
+it('every run was made under a certificate that was in force on its day', async () => {
+  const jobs = [...(await closedJobs(base.app, 200)), ...(await openJobs(base.app, 100))];
+  const runs = (await Promise.all(jobs.map(({ id }) => loadJob(base.app, id)))).flatMap(
+    ({ runs: all }) => all,
+  );
+  expect(runs.length).toBeGreaterThan(30);
+  for (const { madeWith } of runs)
+    for (const standard of [madeWith.pressureReference, madeWith.meter])
+      if (standard !== null) {
+        expect(standard.calibratedOn).not.toBeNull();
+        expect((standard.calibratedOn ?? '') <= madeWith.takenOn, `${standard.tag} ${madeWith.takenOn}`).toBe(
+          true,
+        );
+        expect((standard.dueOn ?? '') >= madeWith.takenOn, `${standard.tag} ${madeWith.takenOn}`).toBe(true);
+      }
+});
+
 it('the trail of the demo is sound', async () => {
   expect(await firstBrokenEntry(base.app)).toBeNull();
 });

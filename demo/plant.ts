@@ -28,6 +28,7 @@ import {
   usualHookUp,
   type Actor,
   type Body,
+  type NewCertificate,
   type NewConfiguration,
   type NewInstrument,
   type Queryable,
@@ -75,6 +76,8 @@ interface InstrumentData {
   readonly intervalMonths: number;
   readonly dueInDays: number;
 }
+
+type ReferenceData = (typeof references)[number];
 
 const instruments = instrumentData as (InstrumentData & Partial<DemoInstrument>)[];
 
@@ -174,18 +177,47 @@ async function plantInstrument(
   );
 }
 
-async function plantReferences(tx: Queryable, actor: Actor, now: Dayjs): Promise<void> {
+/** A certificate on its way into the register. */
+interface NewPaper {
+  readonly referenceId: number;
+  readonly at: Dayjs;
+  readonly certificate: NewCertificate;
+}
+
+/** @returns the certificates that come in later, in the course of the demo's two years */
+async function plantReferences(tx: Queryable, actor: Actor, begun: Dayjs, now: Dayjs): Promise<NewPaper[]> {
+  const later: NewPaper[] = [];
   for (const { certificate, modules, ...entry } of references) {
-    const id = await addStandard(tx, actor, standardSchema.parse(entry));
+    const referenceId = await addStandard(tx, actor, standardSchema.parse(entry));
     for (const module of modules)
-      await keepModule(tx, actor, id, null, moduleSchema.parse({ ...module, isActive: true }));
-    const { calibratedDaysAgo, dueInDays, ...rest } = certificate;
-    const dates = {
-      calibratedOn: now.subtract(calibratedDaysAgo, 'day').format(ISO_DATE),
-      dueOn: now.add(dueInDays, 'day').format(ISO_DATE),
-    };
-    await addCertificate(tx, actor, id, certificateSchema.parse({ ...rest, ...dates }), null);
+      await keepModule(tx, actor, referenceId, null, moduleSchema.parse({ ...module, isActive: true }));
+    for (const paper of papersOf(certificate, begun, now))
+      if (paper.calibratedOn <= actor.today) await addCertificate(tx, actor, referenceId, paper, null);
+      else later.push({ referenceId, at: dayjs(paper.calibratedOn).hour(5), certificate: paper });
   }
+  return later;
+}
+
+/** The certificate of today and those before it, oldest first, back to one that the oldest visits were made under. */
+function papersOf(
+  { calibratedDaysAgo, dueInDays, ...rest }: ReferenceData['certificate'],
+  begun: Dayjs,
+  now: Dayjs,
+): NewCertificate[] {
+  const [calibrated, due] = [now.subtract(calibratedDaysAgo, 'day'), now.add(dueInDays, 'day')];
+  const days = calibratedDaysAgo + dueInDays;
+  const before = Math.max(0, Math.ceil(calibrated.diff(begun, 'day') / days));
+  return Array.from({ length: before + 1 }, (_, place) => {
+    const back = before - place;
+    const calibratedOn = calibrated.subtract(back * days, 'day');
+    return certificateSchema.parse({
+      ...rest,
+      // An earlier year's certificate has that year in its number.
+      number: back === 0 ? rest.number : rest.number.replace(/-\d+-/, `-${calibratedOn.format('YY')}-`),
+      calibratedOn: calibratedOn.format(ISO_DATE),
+      dueOn: due.subtract(back * days, 'day').format(ISO_DATE),
+    });
+  });
 }
 
 /**
@@ -220,15 +252,13 @@ async function plant(tx: Queryable, now: Dayjs): Promise<void> {
   for (const person of others) ids.set(person.name, await addPerson(tx, administrator, person));
   const [technicianA = 0, technicianB = 0] = [ids.get('Technician A'), ids.get('Technician B')];
   const beginning: Actor = { ...moment, personId: technicianA };
-  await plantReferences(tx, beginning, now);
+  const papers = await plantReferences(tx, beginning, begun, now);
   const bodies = new Map<string, Pick<Body, 'id' | 'kind'>>();
   for (const body of bodyData.map((data) => bodySchema.parse(data)))
     bodies.set(body.model, { id: await addBody(tx, beginning, body), kind: body.kind });
   await plantDecades(tx, beginning);
   for (const data of instruments)
     await plantInstrument(tx, data, bodies, beginning, now.add(data.dueInDays, 'day'));
-
-  await plantRangeChange(tx, { ...beginning, personId: technicianB }, now);
 
   const visits = instruments.filter(isSimulated).flatMap((instrument, index) => {
     const dueOn = now.add(instrument.dueInDays, 'day');
@@ -254,8 +284,25 @@ async function plant(tx: Queryable, now: Dayjs): Promise<void> {
     ];
   });
   // In the order they happened, as the trail keeps them.
-  for (const visit of visits.sort((a, b) => a.start.valueOf() - b.start.valueOf()))
-    await makeVisit(tx, visit);
+  const events = [
+    ...visits.map((visit) => ({ at: visit.start, happen: () => makeVisit(tx, visit) })),
+    ...papers.map(({ referenceId, at, certificate }) => ({
+      at,
+      happen: () =>
+        addCertificate(
+          tx,
+          { ...beginning, at: at.toDate(), today: at.format(ISO_DATE) },
+          referenceId,
+          certificate,
+          null,
+        ),
+    })),
+    {
+      at: now.subtract(70, 'day'),
+      happen: () => plantRangeChange(tx, technicianB, now.subtract(70, 'day')),
+    },
+  ];
+  for (const { happen } of events.sort((a, b) => a.at.valueOf() - b.at.valueOf())) await happen();
   await plantFinding(tx, ids.get('Technician B') ?? 0, now);
 }
 
@@ -283,11 +330,10 @@ async function plantDecades(tx: Queryable, actor: Actor): Promise<void> {
 }
 
 /** The syrup in LT-2302's tank grew denser, so its range was stretched: a second version to compare with. */
-async function plantRangeChange(tx: Queryable, actor: Actor, now: Dayjs): Promise<void> {
-  const at = now.subtract(70, 'day');
+async function plantRangeChange(tx: Queryable, personId: number, at: Dayjs): Promise<void> {
   const { id, configuration } = await findInstrument(tx, { tag: 'LT-2302' });
   const { version: _version, madeBy: _by, madeAt: _at, ...range } = configuration;
-  const denser = { at: at.toDate(), today: at.format(ISO_DATE), personId: actor.personId };
+  const denser: Actor = { at: at.toDate(), today: at.format(ISO_DATE), personId };
   const urv = Number((configuration.urv * 1.08).toPrecision(3));
   await addConfiguration(tx, denser, id, { ...range, urv, reason: 'syrup runs at 72 Bx this campaign' });
 }

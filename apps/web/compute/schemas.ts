@@ -9,6 +9,7 @@ import {
   type Quantity,
   type Unit,
 } from '@barys/core';
+import { transferSchema } from '@barys/store/shapes';
 import { z } from 'zod';
 
 export const number = z.number({ error: 'A number is needed here.' });
@@ -46,19 +47,7 @@ export const step = z
 export const working = z.array(step).readonly();
 export const worked = z.object({ value: number, working });
 
-export const transfer = z
-  .discriminatedUnion('kind', [
-    z.object({ kind: z.literal('linear') }),
-    z.object({ kind: z.literal('square-root') }),
-    z.object({ kind: z.literal('square-root-cut-off'), cutOffPercentOfFlow: number }),
-    z.object({ kind: z.literal('square-root-linear-start'), linearToPercentOfFlow: number }),
-    z.object({ kind: z.literal('square-root-slope-one'), linearToPercentOfInput: number }),
-    z.object({
-      kind: z.literal('table'),
-      points: z.array(z.object({ inputPercent: number, outputPercent: number })).max(1000),
-    }),
-  ])
-  .meta({ id: 'TransferFunction' });
+export const transfer = transferSchema.meta({ id: 'TransferFunction' });
 
 export const range = z
   .object({

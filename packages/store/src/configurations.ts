@@ -8,7 +8,7 @@ import { StoreError } from './errors';
 import { requireKeeper, type Actor } from './people';
 
 const number = (name: string) => z.number({ error: `${name} is a number.` });
-const percent = z.number();
+const percent = z.number({ error: 'A number is needed here.' });
 
 export const transferSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('linear') }),

@@ -187,6 +187,7 @@ export {
   standardSchema,
   type AttachedFile,
   type Certificate,
+  type NewCertificate,
   type NewModule,
   type Reference,
   type ReferenceQuantity,

@@ -1,7 +1,7 @@
 /** What entries look like and what can be chosen in them. Free of PostgreSQL, so that a browser's forms say the same. */
 export { SECOND_INDICATIONS } from './connections';
 export { bodySchema, TECHNOLOGIES, TRIMS } from './bodies';
-export { configurationSchema } from './configurations';
+export { configurationSchema, transferSchema } from './configurations';
 export { listQuerySchema, type ListQuery } from './instrument-list';
 export { IMPORT_KINDS } from './imports/columns';
 export { instrumentSchema } from './instruments';
