@@ -101,8 +101,14 @@ test('a technician does a whole job by keyboard, from Today to the certificate',
   await expect(rows.nth(3)).toHaveText('▲ 50 %3.00012.00012.041+0.256outside');
   await expect(rows.nth(8)).toHaveText('▼ 25 %1.5008.0008,038+0.238within, adjust');
   await expect(page.getByText('1 of 9 readings are outside the limit')).toBeVisible();
+  const adjust = page.getByRole('button', { name: 'Adjust', exact: true });
+  await expect(adjust).toBeFocused();
+  await summary.getByRole('button', { name: 'Show the working of the figures of this run' }).click();
+  const working = page.getByRole('region', { name: 'Working of the figures of this run' });
+  await expect(working).toContainText('Expanded uncertainty of the error, k = 2, about 95 %');
+  await expect(working.locator('.katex').first()).toBeVisible();
   await expectAccessible(page);
-  await expect(page.getByRole('button', { name: 'Adjust', exact: true })).toBeFocused();
+  await adjust.focus();
   await keys.press('Enter');
 
   // Adjust: zero, then span; what was read before is there already.

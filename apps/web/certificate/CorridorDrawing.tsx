@@ -1,6 +1,6 @@
 /** The corridor on paper: the same points as on the screen, in ink alone, so that it prints in black and white. */
 import { Line, Path, Rect, Svg, Text } from '@react-pdf/renderer';
-import { corridorReach, type CorridorPoint } from '@/ui/corridor';
+import { corridorReach, type CorridorShape } from '@/ui/corridor';
 import { PAPER } from '@/ui/palette';
 import { FIGURES } from '@/ui/pdfFonts';
 
@@ -11,19 +11,18 @@ const BOTTOM = 16;
 /** Room for half of the last word under the drawing. */
 const RIGHT = 16;
 
-export function CorridorDrawing({
-  asFound,
-  asLeft,
-  adjustAbovePercent,
-}: {
-  asFound: readonly CorridorPoint[];
-  asLeft: readonly CorridorPoint[];
-  adjustAbovePercent: number;
-}) {
-  const reach = corridorReach([...asFound, ...asLeft]);
-  const x = (percent: number) => LEFT + 8 + (percent / 100) * (WIDTH - LEFT - 8 - RIGHT);
+export function CorridorDrawing({ shape }: { shape: CorridorShape }) {
+  const { axis, asFound, asLeft, guard, adjustAbove: strip } = shape;
+  const reach = corridorReach(shape);
+  const x = (along: number) =>
+    LEFT + 8 + ((along - axis.from) / (axis.to - axis.from)) * (WIDTH - LEFT - 8 - RIGHT);
   const y = (ofLimit: number) => ((reach - ofLimit) / (2 * reach)) * (HEIGHT - BOTTOM);
-  const strip = adjustAbovePercent / 100;
+  const edge = (side: 1 | -1) =>
+    [
+      `M ${LEFT} ${y(side * (guard[0]?.accepted ?? 1))}`,
+      ...guard.map((point) => `L ${x(point.x)} ${y(side * point.accepted)}`),
+      `L ${WIDTH} ${y(side * (guard.at(-1)?.accepted ?? 1))}`,
+    ].join(' ');
   const label = { fontFamily: FIGURES, fontSize: 7.5, fill: PAPER.muted };
   return (
     <Svg width={WIDTH} height={HEIGHT} viewBox={`0 0 ${WIDTH} ${HEIGHT}`}>
@@ -51,11 +50,22 @@ export function CorridorDrawing({
           {word}
         </Text>
       ))}
-      {[0, 25, 50, 75, 100].map((percent) => (
-        <Text key={percent} x={x(percent)} y={HEIGHT - 4} textAnchor="middle" style={label}>
-          {`${percent} %`}
+      {axis.ticks.map(({ at, word }) => (
+        <Text key={at} x={x(at)} y={HEIGHT - 4} textAnchor="middle" style={label}>
+          {word}
         </Text>
       ))}
+      {guard.length > 0 &&
+        ([1, -1] as const).map((side) => (
+          <Path
+            key={`guard ${side}`}
+            d={edge(side)}
+            fill="none"
+            stroke={PAPER.ink}
+            strokeWidth={0.8}
+            strokeDasharray="2 2"
+          />
+        ))}
       {[...asFound, ...asLeft].map((point, index) =>
         point.reach === null ? null : (
           <Line

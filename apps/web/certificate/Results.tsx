@@ -3,7 +3,7 @@ import type { JudgedReading, RunEvaluation } from '@barys/core';
 import { evaluateStoredRun, type Run } from '@barys/store';
 import { Text, View } from '@react-pdf/renderer';
 import { showMoment } from '@/server/dates';
-import { figuresOfRun, pointPercent, type Figures } from '@/ui/figures';
+import { figuresOfRun, pointWords, type Figures } from '@/ui/figures';
 import { WORDS } from '@/ui/pdfFonts';
 import { Mark, Section, styles } from './parts';
 
@@ -88,12 +88,10 @@ function Readings({ runs, figures }: { runs: readonly [Run] | readonly [Run, Run
   return (
     <View>
       <Heads heads={heads} isDouble={isDouble} />
-      {first.madeWith.points.map(({ position, nominalPercent, direction, cycle }) => (
-        <View key={position} style={styles.row} wrap={false}>
-          <Text style={styles.first}>
-            {`${pointPercent(nominalPercent)} % ${direction === 'up' ? 'rising' : 'falling'}${cycle > 1 ? `, ${cycle}` : ''}`}
-          </Text>
-          {runs.map((_run, index) => cells(index, position))}
+      {first.madeWith.points.map((point) => (
+        <View key={point.position} style={styles.row} wrap={false}>
+          <Text style={styles.first}>{pointWords(point)}</Text>
+          {runs.map((_run, index) => cells(index, point.position))}
         </View>
       ))}
     </View>

@@ -10,7 +10,7 @@ import { evaluateStoredRun, limitsOf, workUncertainty, type Run } from '@barys/s
 import Box from '@mui/material/Box';
 import { toleranceInWords } from '@/range/toleranceInWords';
 import { Figure } from '@/ui/Figure';
-import { figuresOfRun, pointPercent } from '@/ui/figures';
+import { figuresOfRun, pointWords } from '@/ui/figures';
 import { Facts } from '@/ui/Facts';
 import { VerdictMark } from '@/ui/VerdictMark';
 import { Working } from '@/ui/Working';
@@ -64,8 +64,7 @@ export function RunSummary({ run }: { run: Run }) {
               'not known'
             ) : (
               <>
-                <Figure>{figures.error(worst)}</Figure> % of {figures.errorOf} at{' '}
-                {pointPercent(worst.nominalPercent)} % {worst.direction === 'up' ? 'rising' : 'falling'}
+                <Figure>{figures.error(worst)}</Figure> % of {figures.errorOf} at {pointWords(worst)}
               </>
             ),
           ],

@@ -13,21 +13,25 @@ import {
 } from 'chart.js';
 import annotation from 'chartjs-plugin-annotation';
 import { Line } from 'react-chartjs-2';
-import { corridorReach, type CorridorPoint } from './corridor';
+import { corridorReach, type CorridorPoint, type CorridorShape } from './corridor';
 import type { Palette } from './palette';
 import { useFontsReady } from './useFontsReady';
 import { usePalette } from './usePalette';
 
+// A chart keeps the plugins it began with, so what they draw travels with its data.
+type Marked = Pick<CorridorPoint, 'x' | 'y'> & Partial<Pick<CorridorPoint, 'reach'>>;
+const GUARD = 'guard band';
+
 /** Whiskers: how far the uncertainty of each error reaches, drawn behind the marks. */
-const whiskers = (points: readonly CorridorPoint[], palette: Palette): Plugin<'line'> => ({
+const whiskers = (palette: Palette): Plugin<'line'> => ({
   id: 'whiskers',
-  beforeDatasetsDraw({ ctx, scales: { x, y } }) {
+  beforeDatasetsDraw({ ctx, data, scales: { x, y } }) {
     if (x === undefined || y === undefined) return;
     ctx.save();
     ctx.strokeStyle = palette.ink;
     ctx.lineWidth = 1.2;
-    for (const point of points) {
-      if (point.reach === null) continue;
+    for (const point of data.datasets.flatMap((set) => set.data as Marked[])) {
+      if (point.reach == null) continue;
       const [at, top, bottom] = [
         x.getPixelForValue(point.x),
         y.getPixelForValue(point.y + point.reach),
@@ -46,6 +50,34 @@ const whiskers = (points: readonly CorridorPoint[], palette: Palette): Plugin<'l
   },
 });
 
+/** The guard band: from the limit inwards to what is still accepted, at each point; its edge is dotted. */
+const guardStrip = (palette: Palette): Plugin<'line'> => ({
+  id: 'guard',
+  beforeDatasetsDraw({ ctx, data, chartArea, scales: { x, y } }) {
+    const guard = (data.datasets.find(({ label }) => label === GUARD)?.data ?? []) as Marked[];
+    const [first, last] = [guard[0], guard.at(-1)];
+    if (x === undefined || y === undefined || first === undefined || last === undefined) return;
+    ctx.save();
+    for (const side of [1, -1]) {
+      const edge = new Path2D();
+      edge.moveTo(chartArea.left, y.getPixelForValue(side * first.y));
+      for (const point of guard) edge.lineTo(x.getPixelForValue(point.x), y.getPixelForValue(side * point.y));
+      edge.lineTo(chartArea.right, y.getPixelForValue(side * last.y));
+      const strip = new Path2D(edge);
+      strip.lineTo(chartArea.right, y.getPixelForValue(side));
+      strip.lineTo(chartArea.left, y.getPixelForValue(side));
+      strip.closePath();
+      ctx.fillStyle = `${palette.undecided}2b`;
+      ctx.fill(strip);
+      ctx.strokeStyle = palette.undecided;
+      ctx.lineWidth = 1.2;
+      ctx.setLineDash([2, 3]);
+      ctx.stroke(edge);
+    }
+    ctx.restore();
+  },
+});
+
 Chart.register(LinearScale, LineController, LineElement, PointElement, annotation);
 
 type Series = 'found' | 'left';
@@ -58,7 +90,7 @@ function datasets(
 ): ChartDataset<'line'>[] {
   return (['up', 'down'] as const).map((direction) => ({
     label: `${series === 'found' ? 'as found' : 'as left'}, ${direction === 'up' ? 'rising' : 'falling'}`,
-    data: points.filter((point) => point.direction === direction).map(({ x, y }) => ({ x, y })),
+    data: points.filter((point) => point.direction === direction).map(({ x, y, reach }) => ({ x, y, reach })),
     pointStyle: 'triangle',
     pointRotation: direction === 'up' ? 0 : 180,
     pointRadius: 7,
@@ -80,12 +112,10 @@ const box = (from: number, to: number, colour: string) => ({
   drawTime: 'beforeDatasetsDraw' as const,
 });
 
-function options(
-  reach: number,
-  adjustAbove: number,
-  palette: Palette,
-  isNight: boolean,
-): ChartOptions<'line'> {
+function options(shape: CorridorShape, palette: Palette, isNight: boolean): ChartOptions<'line'> {
+  const { axis, adjustAbove } = shape;
+  const reach = corridorReach(shape);
+  const room = (axis.to - axis.from) * 0.04;
   const tint = (alpha: string) => `${palette.within}${alpha}`;
   const wall = (at: number) => ({
     type: 'line' as const,
@@ -104,19 +134,19 @@ function options(
     scales: {
       x: {
         type: 'linear',
-        min: -4,
-        max: 104,
+        min: axis.from - room,
+        max: axis.to + room,
         grid: { display: false },
         border: { display: false },
-        afterBuildTicks: (axis) => (axis.ticks = [0, 25, 50, 75, 100].map((value) => ({ value }))),
-        ticks: { color: palette.muted, font, callback: (value) => `${value} %` },
+        afterBuildTicks: (scale) => (scale.ticks = axis.ticks.map(({ at }) => ({ value: at }))),
+        ticks: { color: palette.muted, font, callback: (_value, index) => axis.ticks[index]?.word ?? '' },
       },
       y: {
         min: -reach,
         max: reach,
         grid: { display: false },
         border: { display: false },
-        afterBuildTicks: (axis) => (axis.ticks = [-1, 0, 1].map((value) => ({ value }))),
+        afterBuildTicks: (scale) => (scale.ticks = [-1, 0, 1].map((value) => ({ value }))),
         ticks: {
           color: palette.muted,
           font,
@@ -139,26 +169,23 @@ function options(
   };
 }
 
-/**
- * Error in units of the limit against applied input. The figures behind it stand in a table on the same page.
- * @param adjustAbovePercent where the paler strip begins, per cent of the limit
- */
-export function Corridor({
-  asFound,
-  asLeft = [],
-  adjustAbovePercent,
-  height,
-}: {
-  asFound: readonly CorridorPoint[];
-  asLeft?: readonly CorridorPoint[];
-  adjustAbovePercent: number;
-  height: number;
-}) {
+/** Error in units of the limit against applied input. The figures behind it stand in a table on the same page. */
+export function Corridor({ shape, height }: { shape: CorridorShape; height: number }) {
   const { palette, isNight } = usePalette();
   const isReady = useFontsReady();
+  const { asFound, asLeft, guard } = shape;
   const points = [...asFound, ...asLeft];
   const data: ChartData<'line'> = {
-    datasets: [...datasets(asFound, 'found', palette), ...datasets(asLeft, 'left', palette)],
+    datasets: [
+      ...datasets(asFound, 'found', palette),
+      ...datasets(asLeft, 'left', palette),
+      {
+        label: GUARD,
+        data: guard.map(({ x, accepted }) => ({ x, y: accepted })),
+        showLine: false,
+        pointRadius: 0,
+      },
+    ],
   };
   const outside = points.filter((point) => Math.abs(point.y) > 1).length;
   return (
@@ -167,8 +194,8 @@ export function Corridor({
         <Line
           key={isNight ? 'night' : 'paper'}
           data={data}
-          plugins={[whiskers(points, palette)]}
-          options={options(corridorReach(points), adjustAbovePercent / 100, palette, isNight)}
+          plugins={[guardStrip(palette), whiskers(palette)]}
+          options={options(shape, palette, isNight)}
           role="img"
           aria-label={`Corridor of errors: ${points.length} readings, ${outside} outside the limit. The figures are in the table.`}
         />
@@ -178,6 +205,11 @@ export function Corridor({
 }
 
 /** What the marks of the corridor mean. */
-export function CorridorKey({ hasAsLeft }: { hasAsLeft: boolean }) {
-  return <span>△ rising, ▽ falling{hasAsLeft ? '; solid as left' : ''}; bars: U, k = 2</span>;
+export function CorridorKey({ shape: { asLeft, guard } }: { shape: CorridorShape }) {
+  return (
+    <span>
+      △ rising, ▽ falling{asLeft.length > 0 ? '; solid as left' : ''}; bars: U, k = 2
+      {guard.length > 0 ? '; dotted: guard band' : ''}
+    </span>
+  );
 }

@@ -116,12 +116,15 @@ export function StaveDrawing({
   );
 }
 
+/** Ends of a range that are closer than this, in per cent of the rail, share one label. */
+const LABEL_PERCENT = 18;
+
 function RailDrawing({ rail, top, isBody }: { rail: Rail; top: number; isBody: boolean }) {
+  const [low, high] = rail.range;
   const [from, to] = rail.range.map((value) => place(rail, value)) as [number, number];
   const [left, right] = [Math.min(from, to), Math.max(from, to)];
-  const label = (value: number, at: number, where: 'above' | 'below') => (
+  const label = (words: string, at: number, where: 'above' | 'below') => (
     <Box
-      key={`${value} ${where}`}
       sx={{
         position: 'absolute',
         left: `${at}%`,
@@ -129,10 +132,11 @@ function RailDrawing({ rail, top, isBody }: { rail: Rail; top: number; isBody: b
         transform: `translateX(${at > 90 ? '-100%' : at < 10 ? '0' : '-50%'})`,
         fontSize: 13,
         color: where === 'above' ? 'text.secondary' : 'text.primary',
+        whiteSpace: 'nowrap',
         pointerEvents: 'none',
       }}
     >
-      <Figure>{formatPlain(value)}</Figure>
+      <Figure>{words}</Figure>
     </Box>
   );
   const isWhole = left <= 0 && right >= 100;
@@ -153,12 +157,18 @@ function RailDrawing({ rail, top, isBody }: { rail: Rail; top: number; isBody: b
       />
       {isBody && !isWhole && (
         <>
-          {left > 0 && label(rail.ends[0], 0, 'above')}
-          {right < 100 && label(rail.ends[1], 100, 'above')}
+          {left > 0 && label(formatPlain(rail.ends[0]), 0, 'above')}
+          {right < 100 && label(formatPlain(rail.ends[1]), 100, 'above')}
         </>
       )}
-      {label(rail.range[0], from, 'below')}
-      {label(rail.range[1], to, 'below')}
+      {right - left < LABEL_PERCENT ? (
+        label(`${formatPlain(low)} … ${formatPlain(high)}`, (left + right) / 2, 'below')
+      ) : (
+        <>
+          {label(formatPlain(low), from, 'below')}
+          {label(formatPlain(high), to, 'below')}
+        </>
+      )}
       {rail.onMove !== undefined && (
         <>
           <Handle rail={rail} end="low" top={top} onMove={rail.onMove} />

@@ -18,10 +18,7 @@ function Formula({ tex }: { tex: string }) {
     trust: false,
   });
   return (
-    <Box
-      sx={{ overflowX: 'auto', overflowY: 'hidden', py: 0.25, '& .katex': { fontSize: '1.05em' } }}
-      dangerouslySetInnerHTML={{ __html: html }}
-    />
+    <Box sx={{ py: 0.25, '& .katex': { fontSize: '1.05em' } }} dangerouslySetInnerHTML={{ __html: html }} />
   );
 }
 
@@ -76,7 +73,7 @@ export function Working({ of, steps }: { of: string; steps: readonly Step[] | ((
           role="region"
           aria-label={`Working of ${of}`}
           tabIndex={0}
-          sx={{ mt: 0.5, maxHeight: 420, overflowY: 'auto', '@media print': { maxHeight: 'none' } }}
+          sx={{ mt: 0.5, maxHeight: 420, overflow: 'auto', '@media print': { maxHeight: 'none' } }}
         >
           <WorkingSteps steps={typeof steps === 'function' ? steps() : steps} />
         </Box>

@@ -1,36 +1,109 @@
-/** The corridor's points: error in units of the limit against input in per cent of span, for screen and paper alike. */
-import type { Direction } from '@barys/core';
+/** What the corridor shows: error in units of the limit against the input, for screen and paper alike. */
+import { formatPlain, guardBand, PRESSURE_UNITS, type Direction } from '@barys/core';
 import { evaluateStoredRun, type StoredRun } from '@barys/store/evaluation';
 
 export interface CorridorPoint {
-  /** Applied input, per cent of span. */
+  /** Along the axis: per cent of span, or decades. */
   readonly x: number;
   /** Error as a part of the limit. */
   readonly y: number;
   readonly direction: Direction;
   /** Expanded uncertainty of the error as a part of the limit, for the whiskers; null where it is not known. */
   readonly reach: number | null;
+  /** Errors up to here are accepted, as a part of the limit: what the guard band of the rule leaves. */
+  readonly accepted: number;
 }
 
-export function corridorPoints(run: StoredRun): CorridorPoint[] {
-  const { lrv, urv } = run.madeWith.configuration;
+export interface CorridorAxis {
+  readonly from: number;
+  readonly to: number;
+  readonly ticks: readonly { readonly at: number; readonly word: string }[];
+}
+
+/** Plain data, so that a server can hand it to a browser. */
+export interface CorridorShape {
+  readonly axis: CorridorAxis;
+  /** Where the paler strip begins, as a part of the limit. */
+  readonly adjustAbove: number;
+  readonly asFound: readonly CorridorPoint[];
+  readonly asLeft: readonly CorridorPoint[];
+  /** The edge of the guard band from left to right; empty where the rule has none. */
+  readonly guard: readonly Pick<CorridorPoint, 'x' | 'accepted'>[];
+}
+
+/** From here on a linear axis would put the lower points on top of each other. */
+const DECADES_FROM = 2;
+
+/** The decades of a run over several of them, which is limited by its reading; null for one that is read on a span. */
+function decadesOfRun({ tolerance, points }: StoredRun['madeWith']): readonly [number, number] | null {
+  if (tolerance.percentOfSpan > 0 || tolerance.percentOfReading === 0 || points.length === 0) return null;
+  const applied = points.map(({ nominalApplied }) => nominalApplied);
+  const [least, most] = [Math.min(...applied), Math.max(...applied)];
+  if (!(least > 0) || Math.log10(most / least) < DECADES_FROM) return null;
+  // A nominal value is a whole power of ten but for its rounding.
+  return [Math.floor(Math.log10(least) + 1e-9), Math.ceil(Math.log10(most) - 1e-9)];
+}
+
+function axisOf(madeWith: StoredRun['madeWith'], decades: readonly [number, number] | null): CorridorAxis {
+  if (decades === null)
+    return {
+      from: 0,
+      to: 100,
+      ticks: [0, 25, 50, 75, 100].map((at) => ({ at, word: `${at} %` })),
+    };
+  const [from, to] = decades;
+  const unit = PRESSURE_UNITS[madeWith.configuration.inputUnit].label;
+  return {
+    from,
+    to,
+    ticks: Array.from({ length: to - from + 1 }, (_, step) => from + step).map((at) => ({
+      at,
+      word: `${formatPlain(Number(`1e${at}`))}${at === to ? ` ${unit}` : ''}`,
+    })),
+  };
+}
+
+function pointsOf(run: StoredRun, isDecades: boolean): CorridorPoint[] {
+  const { configuration, decisionRule } = run.madeWith;
+  const { lrv, urv } = configuration;
   return evaluateStoredRun(run).readings.flatMap(({ applied, errorOfLimit, direction, limit, uncertainty }) =>
     // Where the limit is zero an error has no place in units of it; the table beside the drawing has it.
-    errorOfLimit === null
+    errorOfLimit === null || limit === 0 || (isDecades && applied <= 0)
       ? []
       : [
           {
-            x: ((applied - lrv) / (urv - lrv)) * 100,
+            x: isDecades ? Math.log10(applied) : ((applied - lrv) / (urv - lrv)) * 100,
             y: errorOfLimit,
             direction,
-            reach: uncertainty === undefined || limit === 0 ? null : uncertainty / limit,
+            reach: uncertainty === undefined ? null : uncertainty / limit,
+            accepted: Math.max(0, 1 - guardBand(decisionRule, limit, uncertainty ?? 0) / limit),
           },
         ],
   );
 }
 
+/** The corridor of one run, or of the same points as found and as left. */
+export function corridorOf(asFound: StoredRun, asLeft: StoredRun | null = null): CorridorShape {
+  const { madeWith } = asLeft ?? asFound;
+  const decades = decadesOfRun(madeWith);
+  const found = pointsOf(asFound, decades !== null);
+  const left = asLeft === null ? [] : pointsOf(asLeft, decades !== null);
+  return {
+    axis: axisOf(madeWith, decades),
+    adjustAbove: madeWith.tolerance.adjustAbovePercentOfLimit / 100,
+    asFound: found,
+    asLeft: left,
+    guard:
+      madeWith.decisionRule.kind === 'simple'
+        ? []
+        : [...(left.length > 0 ? left : found)]
+            .sort((a, b) => a.x - b.x)
+            .map(({ x, accepted }) => ({ x, accepted })),
+  };
+}
+
 /** How far the error axis reaches either way: a little outside the limit, or as far as the worst reading needs. */
-export function corridorReach(points: readonly CorridorPoint[]): number {
-  const worst = Math.max(0, ...points.map((point) => Math.abs(point.y)));
+export function corridorReach({ asFound, asLeft }: Pick<CorridorShape, 'asFound' | 'asLeft'>): number {
+  const worst = Math.max(0, ...[...asFound, ...asLeft].map((point) => Math.abs(point.y)));
   return Math.max(1.35, worst * 1.12);
 }

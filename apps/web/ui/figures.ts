@@ -25,9 +25,17 @@ const usualResolution = (configuration: Configuration): number =>
       ? USUAL_METER_RESOLUTION
       : resolutionForSpan(outputSpan(configuration));
 
-/** A point's per cent of span by name: four digits tell it from its neighbours, also low in a wide range. */
+/** A point's per cent of span by name: so many digits tell it from its neighbours, also low in a wide range. */
 export const pointPercent = (nominalPercent: number): string =>
-  formatPlain(Number(nominalPercent.toPrecision(4)));
+  formatPlain(Number(nominalPercent.toPrecision(Math.abs(nominalPercent) < 10 ? 3 : 4)));
+
+/** A point by name, as in `50 % rising, cycle 2`. */
+export const pointWords = ({
+  nominalPercent,
+  direction,
+  cycle,
+}: Pick<MadeWith['points'][number], 'nominalPercent' | 'direction' | 'cycle'>): string =>
+  `${pointPercent(nominalPercent)} % ${direction === 'up' ? 'rising' : 'falling'}${cycle > 1 ? `, cycle ${cycle}` : ''}`;
 
 export interface Figures {
   readonly inputUnit: string;

@@ -8,10 +8,10 @@ import { useSubmit } from './useSubmit';
  * when the act is refused.
  */
 export function useAct(action: (before: Answer, form: FormData) => Promise<Answer>) {
-  const { answer, isPending, submit } = useSubmit((form: FormData) => action(DONE, form));
+  const { submit, ...state } = useSubmit((form: FormData) => action(DONE, form));
   const onSubmit = (event: SubmitEvent<HTMLFormElement>) => {
     event.preventDefault();
     submit(new FormData(event.currentTarget, event.nativeEvent.submitter));
   };
-  return { answer, isPending, onSubmit };
+  return { ...state, onSubmit };
 }

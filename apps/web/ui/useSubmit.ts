@@ -4,7 +4,7 @@ import { DONE, type Answer } from '@/server/answer';
 
 /** Sends what a form holds to an act and keeps the answer; what was typed stays where it is. */
 export function useSubmit<T>(action: (entry: T) => Promise<Answer>) {
-  const [answer, setAnswer] = useState<Answer>(DONE);
+  const [answer, setAnswer] = useState<Answer | null>(null);
   const [isPending, startTransition] = useTransition();
   const submit = (entry: T, onKept?: () => void) =>
     startTransition(async () => {
@@ -18,5 +18,6 @@ export function useSubmit<T>(action: (entry: T) => Promise<Answer>) {
         setAnswer({ error: 'The server does not answer. Nothing was lost; try again in a moment.' });
       }
     });
-  return { answer, isPending, submit };
+  const isKept = !isPending && answer?.error === null;
+  return { answer: answer ?? DONE, isKept, isPending, submit };
 }

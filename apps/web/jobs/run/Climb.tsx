@@ -8,7 +8,7 @@ import type { ExtraColumn, MadeWith } from '@barys/store';
 import Box from '@mui/material/Box';
 import type { ReactNode } from 'react';
 import { Figure } from '@/ui/Figure';
-import { pointPercent, type Figures } from '@/ui/figures';
+import { pointPercent, pointWords, type Figures } from '@/ui/figures';
 import { VerdictMark } from '@/ui/VerdictMark';
 import type { Entry } from './types';
 
@@ -42,10 +42,6 @@ const MORE_WORD: Readonly<Record<ExtraColumn, string>> = {
 };
 
 export const directionMark = (direction: Point['direction']): string => (direction === 'up' ? '▲' : '▼');
-export const directionWord = (direction: Point['direction']): string =>
-  direction === 'up' ? 'rising' : 'falling';
-export const pointName = (point: Point): string =>
-  `${pointPercent(point.nominalPercent)} % ${directionWord(point.direction)}`;
 
 /** Share of the climb's height for an input; inputs beyond the range stay on the drawing. */
 const rise = (percent: number): number =>
@@ -158,7 +154,7 @@ function Tread({
         component="button"
         type="button"
         onClick={() => onChoose(point.position)}
-        aria-label={`${isCurrent ? 'Now' : 'Go to'} ${pointName(point)}, ${applied} ${figures.inputUnit}`}
+        aria-label={`${isCurrent ? 'Now' : 'Go to'} ${pointWords(point)}, ${applied} ${figures.inputUnit}`}
         sx={{
           order: { xs: 1, sm: 2 },
           font: 'inherit',

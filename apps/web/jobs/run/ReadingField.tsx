@@ -5,8 +5,7 @@ import type { ExtraColumn, MadeWith } from '@barys/store';
 import Box from '@mui/material/Box';
 import { useEffect, useRef, useState, type ClipboardEvent, type KeyboardEvent } from 'react';
 import { Figure } from '@/ui/Figure';
-import type { Figures } from '@/ui/figures';
-import { pointName } from './Climb';
+import { pointWords, type Figures } from '@/ui/figures';
 import type { Draft } from './keep';
 import { typedIn } from './typed';
 
@@ -176,7 +175,7 @@ export function ReadingField({
     onColumn(text);
   };
 
-  const name = pointName(point);
+  const name = pointWords(point);
   return (
     <Box sx={{ px: { sm: 0.25 }, width: { xs: 150, sm: 'auto' } }}>
       {isAppliedOpen && (

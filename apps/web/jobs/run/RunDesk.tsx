@@ -9,8 +9,7 @@ import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
 import { useMemo, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
-import { Corridor, CorridorKey } from '@/ui/Corridor';
-import { corridorPoints } from '@/ui/corridor';
+import { CorridorSheet } from '@/ui/CorridorSheet';
 import { figuresOfRun } from '@/ui/figures';
 import { Sheet } from '@/ui/Sheet';
 import { Stave } from '@/ui/Stave';
@@ -333,18 +332,12 @@ export function RunDesk({ jobId, run, earlier }: { jobId: number; run: ShownRun;
             }
           />
         </Box>
-        <Sheet
+        <CorridorSheet
+          asFound={earlier ?? standing}
+          asLeft={earlier === null ? null : standing}
+          height={205}
           sx={{ gridArea: 'corridor' }}
-          title="Error against the limit"
-          aside={<CorridorKey hasAsLeft={run.kind === 'as-left'} />}
-        >
-          <Corridor
-            asFound={corridorPoints(earlier ?? standing)}
-            asLeft={earlier === null ? [] : corridorPoints(standing)}
-            adjustAbovePercent={madeWith.tolerance.adjustAbovePercentOfLimit}
-            height={205}
-          />
-        </Sheet>
+        />
         <Sheet sx={{ gridArea: 'stave' }} title="Signal stave">
           <Stave
             body={madeWith.body}

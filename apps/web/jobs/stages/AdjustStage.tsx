@@ -2,8 +2,7 @@ import { asFoundRun, asLeftRun, StoreError, type JobFile } from '@barys/store';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
 import { Columns } from '@/ui/Columns';
-import { Corridor, CorridorKey } from '@/ui/Corridor';
-import { corridorPoints } from '@/ui/corridor';
+import { CorridorSheet } from '@/ui/CorridorSheet';
 import { figuresOfRun } from '@/ui/figures';
 import { Sheet } from '@/ui/Sheet';
 import { AdjustmentTable } from '../AdjustmentTable';
@@ -15,7 +14,7 @@ export function AdjustStage({ job }: { job: JobFile }) {
   if (asFound === null) throw new StoreError({ code: 'no-such', what: 'as-found run of job', name: job.id });
   const asLeft = asLeftRun(job);
   const before = asLeft ?? asFound;
-  const { configuration, tolerance } = before.madeWith;
+  const { configuration } = before.madeWith;
   const figures = figuresOfRun(before.madeWith);
   const readAt = (percent: number) => {
     const point = before.madeWith.points.find(({ nominalPercent }) => nominalPercent === percent);
@@ -69,14 +68,7 @@ export function AdjustStage({ job }: { job: JobFile }) {
         <Sheet title={asLeft === null ? 'As found' : `As left, pass ${asLeft.pass}`}>
           <RunSummary run={before} />
         </Sheet>
-        <Sheet title="Error against the limit" aside={<CorridorKey hasAsLeft={asLeft !== null} />}>
-          <Corridor
-            asFound={corridorPoints(asFound)}
-            asLeft={asLeft === null ? [] : corridorPoints(asLeft)}
-            adjustAbovePercent={tolerance.adjustAbovePercentOfLimit}
-            height={210}
-          />
-        </Sheet>
+        <CorridorSheet asFound={asFound} asLeft={asLeft} height={210} />
       </Stack>
     </Columns>
   );

@@ -3,8 +3,7 @@ import { asFoundRun, evaluateStoredRun, StoreError, type JobFile, type SpanToler
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
 import { Columns } from '@/ui/Columns';
-import { Corridor, CorridorKey } from '@/ui/Corridor';
-import { corridorPoints } from '@/ui/corridor';
+import { CorridorSheet } from '@/ui/CorridorSheet';
 import { Sheet } from '@/ui/Sheet';
 import { DecideForm } from '../DecideForm';
 import { RunSummary } from '../RunSummary';
@@ -52,13 +51,7 @@ export function JudgeStage({ job }: { job: JobFile }) {
         </Sheet>
       </Stack>
       <Stack sx={{ gap: 1.5 }}>
-        <Sheet title="Error against the limit" aside={<CorridorKey hasAsLeft={false} />}>
-          <Corridor
-            asFound={corridorPoints(newest)}
-            adjustAbovePercent={tolerance.adjustAbovePercentOfLimit}
-            height={225}
-          />
-        </Sheet>
+        <CorridorSheet asFound={newest} height={225} />
         <Sheet>
           <RunTable run={newest} />
         </Sheet>

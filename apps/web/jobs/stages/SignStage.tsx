@@ -11,8 +11,7 @@ import Typography from '@mui/material/Typography';
 import { database } from '@/server/database';
 import { actingPerson } from '@/server/person';
 import { Columns } from '@/ui/Columns';
-import { Corridor, CorridorKey } from '@/ui/Corridor';
-import { corridorPoints } from '@/ui/corridor';
+import { CorridorSheet } from '@/ui/CorridorSheet';
 import { figuresOfRun } from '@/ui/figures';
 import { Sheet } from '@/ui/Sheet';
 import { AdjustmentTable } from '../AdjustmentTable';
@@ -23,7 +22,6 @@ export async function SignStage({ job }: { job: JobFile }) {
   const asFound = asFoundRun(job);
   if (asFound === null) throw new StoreError({ code: 'no-such', what: 'as-found run of job', name: job.id });
   const asLeft = asLeftRun(job);
-  const { tolerance } = asFound.madeWith;
   const figures = figuresOfRun(asFound.madeWith);
   const person = await actingPerson();
   const finalVerdict = evaluateStoredRun(asLeft ?? asFound).verdict;
@@ -53,14 +51,7 @@ export async function SignStage({ job }: { job: JobFile }) {
         )}
       </Columns>
       <Stack sx={{ gap: 1.5 }}>
-        <Sheet title="Error against the limit" aside={<CorridorKey hasAsLeft={asLeft !== null} />}>
-          <Corridor
-            asFound={corridorPoints(asFound)}
-            asLeft={asLeft === null ? [] : corridorPoints(asLeft)}
-            adjustAbovePercent={tolerance.adjustAbovePercentOfLimit}
-            height={230}
-          />
-        </Sheet>
+        <CorridorSheet asFound={asFound} asLeft={asLeft} height={230} />
         <Sheet title="Sign">
           <SignForm
             job={job.id}

@@ -20,4 +20,4 @@ export {
 } from './reference-error';
 export { slipOf, type Slip, type TypedBefore } from './slip';
 export { checkTolerance, spanTolerance, type Tolerance, type ToleranceTerm } from './tolerance';
-export { SIMPLE_ACCEPTANCE, VERDICTS, type DecisionRule, type Verdict } from './verdict';
+export { guardBand, SIMPLE_ACCEPTANCE, VERDICTS, type DecisionRule, type Verdict } from './verdict';

@@ -29,8 +29,7 @@ import { database } from '@/server/database';
 import { showMoment } from '@/server/dates';
 import { actingPerson } from '@/server/person';
 import { Columns } from '@/ui/Columns';
-import { Corridor, CorridorKey } from '@/ui/Corridor';
-import { corridorPoints } from '@/ui/corridor';
+import { CorridorSheet } from '@/ui/CorridorSheet';
 import { figuresFor } from '@/ui/figures';
 import { Facts } from '@/ui/Facts';
 import { LinkButton } from '@/ui/LinkButton';
@@ -83,16 +82,7 @@ export default async function RecordPage({ params }: { params: Params }) {
       <Columns columns="1fr 1fr">
         {job.stage === 'review' && <Review job={job} />}
         <Visit job={job} />
-        {asFound !== null && (
-          <Sheet title="Error against the limit" aside={<CorridorKey hasAsLeft={asLeft !== null} />}>
-            <Corridor
-              asFound={corridorPoints(asFound)}
-              asLeft={asLeft === null ? [] : corridorPoints(asLeft)}
-              adjustAbovePercent={asFound.madeWith.tolerance.adjustAbovePercentOfLimit}
-              height={240}
-            />
-          </Sheet>
-        )}
+        {asFound !== null && <CorridorSheet asFound={asFound} asLeft={asLeft} height={240} />}
         {job.runs.map((run) => (
           <RunRecord key={run.id} run={run} amendments={amendments} />
         ))}

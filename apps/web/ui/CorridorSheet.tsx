@@ -1,0 +1,25 @@
+import type { StoredRun } from '@barys/store/evaluation';
+import type { ComponentProps } from 'react';
+import { Corridor, CorridorKey } from './Corridor';
+import { corridorOf } from './corridor';
+import { Sheet } from './Sheet';
+
+/** The corridor of a run, or of the same points as found and as left, on its sheet. */
+export function CorridorSheet({
+  asFound,
+  asLeft = null,
+  height,
+  sx,
+}: {
+  asFound: StoredRun;
+  asLeft?: StoredRun | null;
+  height: number;
+  sx?: ComponentProps<typeof Sheet>['sx'];
+}) {
+  const shape = corridorOf(asFound, asLeft);
+  return (
+    <Sheet title="Error against the limit" aside={<CorridorKey shape={shape} />} sx={sx}>
+      <Corridor shape={shape} height={height} />
+    </Sheet>
+  );
+}
