@@ -24,10 +24,12 @@ import {
   openDatabase,
   procedureContentSchema,
   runsInDoubt,
+  setLetterhead,
   standardSchema,
   usualHookUp,
   type Actor,
   type Body,
+  type Letterhead,
   type NewCertificate,
   type NewConfiguration,
   type NewInstrument,
@@ -42,6 +44,12 @@ import references from './data/references.json' with { type: 'json' };
 import { makeVisit, OLDEST_MONTHS, pastVisits, type DemoInstrument } from './visits';
 
 const SITE = 'Marrowfen Sugar Works';
+const LETTERHEAD: Letterhead = {
+  laboratory: 'Marrowfen Sugar Works, Instrument Workshop',
+  laboratoryAddress: '2 Sluice Lane, Marrowfen',
+  customer: 'Marrowfen Sugar Works, Production',
+  customerAddress: '1 Beet Wharf, Marrowfen',
+};
 
 /** An instrument as the data files have it: what is usual is left out there. */
 interface InstrumentData {
@@ -248,6 +256,7 @@ async function plant(tx: Queryable, now: Dayjs): Promise<void> {
   }));
   if (first === undefined) throw new Error('the demo has nobody in it');
   const administrator = await addFirstPerson(tx, moment, first);
+  await setLetterhead(tx, administrator, LETTERHEAD);
   const ids = new Map<string, number>();
   for (const person of others) ids.set(person.name, await addPerson(tx, administrator, person));
   const [technicianA = 0, technicianB = 0] = [ids.get('Technician A'), ids.get('Technician B')];

@@ -10,6 +10,12 @@ const jobAt = async (works: Works, tag: string): Promise<number> => {
   return row?.id ?? 0;
 };
 
+/** The smallest picture that a browser shows: one pixel. */
+const PIXEL = Buffer.from(
+  'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==',
+  'base64',
+);
+
 test('a wrong valve is told before it is kept, and stays in the record where it was moved', async ({
   page,
   works,
@@ -122,6 +128,15 @@ test('slips are asked once, a bad approach is kept, and another person takes the
     .fill('bleed valve sticks');
   await other.keyboard.press('Enter');
   await expect(other.getByRole('button', { name: 'Judge' })).toBeFocused();
+  await other.getByRole('textbox', { name: 'Note' }).fill('wet cover');
+  await other.getByRole('combobox', { name: 'Of' }).click();
+  await other.getByRole('option', { name: '25 % falling' }).click();
+  await other
+    .getByLabel('Photograph or PDF')
+    .setInputFiles({ name: 'cover.png', mimeType: 'image/png', buffer: PIXEL });
+  await other.getByRole('button', { name: 'Add' }).click();
+  await expect(other.getByRole('img', { name: 'wet cover' })).toBeVisible();
+  await expect(other.getByText(/^As found at 25 % falling, pass 1, Technician A/)).toBeVisible();
   const kept = await works.query<{ text: string; by: string }>(
     `select output_text as text, person.name as by from reading join person on person.id = read_by
      where run_id = (select max(run.id) from run where job_id = ${job}) and position = 8`,
@@ -141,12 +156,6 @@ test('slips are asked once, a bad approach is kept, and another person takes the
   );
 });
 
-/** The smallest picture that a browser shows: one pixel. */
-const PIXEL = Buffer.from(
-  'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==',
-  'base64',
-);
-
 test('a job is sent back, accepted, amended, and read as PDF, CSV and JSON', async ({ page, works }) => {
   const job = await jobAt(works, 'PT-5108');
   await workAs(page, 'Reviewer');
@@ -162,6 +171,16 @@ test('a job is sent back, accepted, amended, and read as PDF, CSV and JSON', asy
   await page.getByRole('button', { name: 'Send back' }).click();
   // A reviewer does not sign in the technician's place.
   await expect(page.getByText('From the review, sent back: which pump?')).toBeVisible();
+
+  // Whoever is named at the head of certificates is so from the next signature on.
+  await workAs(page, 'Administrator');
+  await page.goto('/office/settings');
+  const customer = page.getByRole('textbox', { name: 'Customer', exact: true });
+  await customer.fill('Lower Weir Boiler House');
+  await page.getByRole('textbox', { name: 'Address of the customer' }).fill('2 Weir Road');
+  await expectAccessible(page);
+  await page.getByRole('button', { name: 'Keep the letterhead' }).click();
+  await expect(page.getByText('Kept.')).toBeVisible();
 
   await workAs(page, 'Technician A');
   await page.goto(`/jobs/${job}`);
@@ -179,6 +198,11 @@ test('a job is sent back, accepted, amended, and read as PDF, CSV and JSON', asy
   await page.getByRole('textbox', { name: 'Remark' }).fill('pump 3');
   await page.getByRole('button', { name: 'Sign as Technician A' }).click();
   await expect(page).toHaveURL(/\/record$/);
+  await workAs(page, 'Administrator');
+  await page.goto('/office/settings');
+  await customer.fill('Somebody else');
+  await page.getByRole('button', { name: 'Keep the letterhead' }).click();
+  await expect(page.getByText('Kept.')).toBeVisible();
 
   await workAs(page, 'Reviewer');
   await page.goto(`/jobs/${job}/record`);
@@ -207,6 +231,7 @@ test('a job is sent back, accepted, amended, and read as PDF, CSV and JSON', asy
   const certificate = (await pagesOfPdf(await file('Download certificate (PDF)'))).join(' ');
   expect(certificate).toContain('is amended to “12.5”; misread from the sheet');
   expect(certificate).toContain('Reviewed and issued');
+  expect(certificate).toContain('Lower Weir Boiler House, 2 Weir Road');
   const label = await pagesOfPdf(await file('Label (PDF)'));
   expect(label).toHaveLength(1);
   expect(label[0]).toContain('PT-5108');

@@ -3,7 +3,15 @@
  * who, what, where, when, by which method, under which conditions, against what, with which uncertainty and rule.
  */
 import { formatPlain, HOOK_UPS } from '@barys/core';
-import { asFoundRun, asLeftRun, type Amendment, type JobFile, type Run, type Site } from '@barys/store';
+import {
+  asFoundRun,
+  asLeftRun,
+  type Amendment,
+  type JobFile,
+  type Letterhead,
+  type Run,
+  type Site,
+} from '@barys/store';
 import { Document, Image, Page, Text, View } from '@react-pdf/renderer';
 import {
   ADJUSTMENT_WORD,
@@ -17,7 +25,7 @@ import { rangeInWords } from '@/range/rangeInWords';
 import { toleranceInWords } from '@/range/toleranceInWords';
 import { certificateWords } from '@/references/words';
 import { showDate, showMoment } from '@/server/dates';
-import { corridorPoints } from '@/ui/corridor';
+import { corridorOf } from '@/ui/corridor';
 import { figuresOfRun } from '@/ui/figures';
 import { ruleInWords, standardsOf, whyNotTraceable } from './claims';
 import { CorridorDrawing } from './CorridorDrawing';
@@ -28,6 +36,11 @@ const referenceFact = (name: string, reference: Run['madeWith']['pressureReferen
   name,
   `${reference.tag}, ${reference.description}, serial ${reference.serial}; ${certificateWords(reference)}`,
 ];
+
+const customerFact = (head: Letterhead | undefined): Fact[] =>
+  head === undefined || head.customer === ''
+    ? []
+    : [['Customer', [head.customer, head.customerAddress].filter((part) => part !== '').join(', ')]];
 
 function instrumentFacts(job: JobFile, { madeWith, startedAt }: Run): Fact[] {
   const { configuration, procedure, tolerance } = madeWith;
@@ -147,6 +160,7 @@ export function Certificate({ job, site, amendments, code, paper }: CertificateE
   const isSideBySide = asLeft !== null && hasSamePoints(asFound, asLeft);
   const shownBeside = isSideBySide ? [asFound.id, asLeft.id] : [];
   const figures = figuresOfRun(asFound.madeWith);
+  const head = job.letterhead ?? site?.letterhead;
   return (
     <Document
       title={`Calibration certificate ${job.id}, ${job.tag}`}
@@ -159,7 +173,9 @@ export function Certificate({ job, site, amendments, code, paper }: CertificateE
         <View style={styles.head}>
           <View>
             <Text style={styles.title}>Calibration certificate</Text>
-            <Text>{`${site?.siteName ?? ''}${site?.isDemo ? ' (demo: every name and figure is invented)' : ''}`}</Text>
+            <Text style={{ fontWeight: 700 }}>{head?.laboratory || site?.siteName}</Text>
+            {head?.laboratoryAddress !== '' && <Text>{head?.laboratoryAddress}</Text>}
+            {site?.isDemo === true && <Text>Demo: every name and figure is invented.</Text>}
           </View>
           <View style={{ flexDirection: 'row', gap: 10 }}>
             <View style={{ alignItems: 'flex-end' }}>
@@ -171,7 +187,7 @@ export function Certificate({ job, site, amendments, code, paper }: CertificateE
         </View>
         <View style={styles.columns}>
           <View style={styles.half}>
-            <Facts facts={instrumentFacts(job, asFound)} />
+            <Facts facts={[...customerFact(head), ...instrumentFacts(job, asFound)]} />
           </View>
           <View style={styles.half}>
             <Facts facts={conditionFacts(job, asFound)} />
@@ -207,11 +223,7 @@ export function Certificate({ job, site, amendments, code, paper }: CertificateE
         <Section
           title={`Error against the limit: hollow as found${asLeft === null ? '' : ', solid as left'}; point up rising, point down falling; bars are U`}
         >
-          <CorridorDrawing
-            asFound={corridorPoints(asFound)}
-            asLeft={asLeft === null ? [] : corridorPoints(asLeft)}
-            adjustAbovePercent={asFound.madeWith.tolerance.adjustAbovePercentOfLimit}
-          />
+          <CorridorDrawing shape={corridorOf(asFound, asLeft)} />
         </Section>
         <Statement job={job} run={asLeft ?? asFound} />
         {amendments.length > 0 && (

@@ -282,14 +282,20 @@ export async function amendAction(_before: Answer, form: FormData): Promise<Answ
 
 export async function attachAction(_before: Answer, form: FormData): Promise<Answer> {
   return thenStay(async () => {
-    const { job, remark } = z
-      .object({ job: id, remark: z.string().max(2000, 'At most 2000 characters, please.').default('') })
+    const { job, remark, run, position } = z
+      .object({
+        job: id,
+        remark: z.string().max(2000, 'At most 2000 characters, please.').default(''),
+        run: id.optional(),
+        position: z.union([z.literal('').transform(() => undefined), z.coerce.number().int()]).optional(),
+      })
       .parse(Object.fromEntries(form));
+    const point = run === undefined || position === undefined ? null : { runId: run, position };
     const file = form.get('file');
     const kept =
       file instanceof File && file.size > 0
         ? { name: file.name, bytes: Buffer.from(await file.arrayBuffer()) }
         : null;
-    await act((tx, actor) => attach(tx, actor, job, { remark, file: kept }));
+    await act((tx, actor) => attach(tx, actor, job, { remark, file: kept, point }));
   });
 }

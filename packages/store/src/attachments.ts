@@ -14,6 +14,9 @@ export const LARGEST_ATTACHMENT_BYTES = 10 * 1024 * 1024;
 export interface Attachment {
   readonly id: number;
   readonly stage: Standing;
+  /** The point of a run that it is of; both null where it is of the stage. */
+  readonly runId: number | null;
+  readonly position: number | null;
   readonly remark: string;
   /** Empty where there is a note alone. */
   readonly fileName: string;
@@ -25,7 +28,7 @@ export interface Attachment {
 /** The notes and photographs of a job, in their order, without the files themselves. */
 export function attachmentsOfJob(db: Queryable, jobId: number): Promise<Attachment[]> {
   return db.query<Attachment>(
-    `select attachment.id, stage, remark, file_name as "fileName", media_type as "mediaType", person.name as "addedBy",
+    `select attachment.id, stage, run_id as "runId", position, remark, file_name as "fileName", media_type as "mediaType", person.name as "addedBy",
        added_at as "addedAt"
      from attachment join person on person.id = added_by where job_id = $1 order by attachment.id`,
     [jobId],
@@ -43,15 +46,38 @@ const SIGNATURES: Readonly<Record<MediaType, readonly number[]>> = {
 const mediaTypeOf = (bytes: Buffer): MediaType | undefined =>
   MEDIA_TYPES.find((type) => SIGNATURES[type].every((byte, index) => bytes[index] === byte));
 
+export interface NewAttachment {
+  readonly remark: string;
+  readonly file: { readonly name: string; readonly bytes: Buffer } | null;
+  /** The point of a run of this job that it is of; left out where it is of the stage. */
+  readonly point?: { readonly runId: number; readonly position: number } | null;
+}
+
+async function requirePoint(
+  tx: Queryable,
+  jobId: number,
+  { runId, position }: { readonly runId: number; readonly position: number },
+): Promise<void> {
+  const [run] = await tx.query<{ hasPoint: boolean }>(
+    `select exists (select from jsonb_array_elements(made_with -> 'points') point
+       where (point ->> 'position')::int = $3) as "hasPoint"
+     from run where id = $1 and job_id = $2`,
+    [runId, jobId, position],
+  );
+  if (run === undefined) throw new StoreError({ code: 'no-such', what: 'run', name: runId });
+  if (!run.hasPoint) throw new StoreError({ code: 'no-such-point', position });
+}
+
 /**
- * Keeps a note, a photograph or both at the stage where the job stands.
- * @throws StoreError `reason-needed`, `file-unreadable`, `no-such`, `wrong-stage`, `unknown-person`, `not-allowed`
+ * Keeps a note, a photograph or both at the stage where the job stands, or at a point of one of its runs.
+ * @throws StoreError `reason-needed`, `file-unreadable`, `no-such`, `no-such-point`, `wrong-stage`, `unknown-person`,
+ *   `not-allowed`
  */
 export async function attach(
   tx: Queryable,
   actor: Actor,
   jobId: number,
-  entry: { readonly remark: string; readonly file: { readonly name: string; readonly bytes: Buffer } | null },
+  entry: NewAttachment,
 ): Promise<void> {
   await requireWorker(tx, actor);
   const [job] = await tx.query<{ stage: Standing }>('select stage from job where id = $1 for update', [
@@ -68,9 +94,11 @@ export async function attach(
   const mediaType = entry.file === null ? '' : mediaTypeOf(entry.file.bytes);
   if (mediaType === undefined)
     throw new StoreError({ code: 'file-unreadable', why: 'it is no JPEG, PNG, WebP or PDF' });
+  const point = entry.point ?? null;
+  if (point !== null) await requirePoint(tx, jobId, point);
   await tx.query(
-    `insert into attachment (job_id, stage, remark, file_name, media_type, file, added_by, added_at)
-     values ($1, $2, $3, $4, $5, $6, $7, $8)`,
+    `insert into attachment (job_id, stage, remark, file_name, media_type, file, added_by, added_at, run_id, position)
+     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)`,
     [
       jobId,
       job.stage,
@@ -80,12 +108,14 @@ export async function attach(
       entry.file?.bytes ?? null,
       actor.personId,
       actor.at,
+      point?.runId ?? null,
+      point?.position ?? null,
     ],
   );
   await appendToTrail(tx, actor, {
     act: 'attach',
     subject: { kind: 'job', id: jobId },
-    detail: { stage: job.stage, remark, file: entry.file?.name ?? null },
+    detail: { stage: job.stage, remark, file: entry.file?.name ?? null, point },
   });
 }
 

@@ -6,7 +6,7 @@ import type { Queryable } from './database';
 
 /** Tables in an order in which each refers only to earlier ones, with what leads their pages. */
 const TABLES: readonly (readonly [name: string, columns: string])[] = [
-  ['installation', 'site_name, is_demo, review, created_at'],
+  ['installation', 'site_name, is_demo, review, letterhead, created_at'],
   ['person', 'id, name, role, is_active, login'],
   ['body', '*'],
   ['procedure', '*'],
@@ -29,7 +29,7 @@ const TABLES: readonly (readonly [name: string, columns: string])[] = [
   ['adjustment', '*'],
   ['valve_move', '*'],
   ['amendment', '*'],
-  ['attachment', 'id, job_id, stage, remark, file_name, media_type, added_by, added_at'],
+  ['attachment', 'id, job_id, stage, run_id, position, remark, file_name, media_type, added_by, added_at'],
   ['reference_finding', '*'],
   ['finding_decision', '*'],
   ['past_result', '*'],

@@ -106,31 +106,33 @@ export {
 } from './instruments';
 export { ASKING_STAGES, STAGES, stageOfJob, type AskingStage, type Stage, type Standing } from './job-stages';
 export {
-  adjustAgain,
   asFoundRun,
   asLeftRun,
-  backToJudge,
-  beginAsLeft,
   closedJobs,
-  decideOnRun,
-  DECISIONS_ON_RUN,
-  finishRun,
   JOB_REASONS,
   jobsOfInstrument,
   jobsToReview,
   loadJob,
+  openJobs,
+  type JobFile,
+  type JobLine,
+  type JobReason,
+  type StageRecord,
+} from './job-file';
+export {
+  adjustAgain,
+  backToJudge,
+  beginAsLeft,
+  decideOnRun,
+  DECISIONS_ON_RUN,
+  finishRun,
   openJob,
   openJobsFor,
-  openJobs,
   passAsked,
   reopenAsFound,
   throwRunAway,
   whyNotWalkable,
   type DecisionOnRun,
-  type JobFile,
-  type JobLine,
-  type JobReason,
-  type StageRecord,
 } from './jobs';
 export {
   addFirstPerson,
@@ -233,7 +235,17 @@ export {
   type NewAmendment,
 } from './signing';
 export { workUncertainty } from './uncertainty-working';
-export { addSite, findSite, REVIEWS, setReview, type Review, type Site } from './site';
+export {
+  addSite,
+  findSite,
+  letterheadSchema,
+  REVIEWS,
+  setLetterhead,
+  setReview,
+  type Letterhead,
+  type Review,
+  type Site,
+} from './site';
 export { questionsAt, unanswered, type Answer, type Question } from './stage-questions';
 export {
   keepMove,

@@ -1,121 +1,18 @@
 /** A job is one visit to one instrument, walked through its stages to a signature. */
-import { lackInWords, lacksOf, type Verdict } from '@barys/core';
-import { adjustmentsOfJob, currentPass, type Adjustment } from './adjustments';
+import { lackInWords, lacksOf } from '@barys/core';
+import { adjustmentsOfJob, currentPass } from './adjustments';
 import { appendToTrail } from './audit';
-import { connectionOfJob, type Connection } from './connections';
+import { connectionOfJob } from './connections';
 import type { Queryable } from './database';
 import { StoreError } from './errors';
 import { evaluateStoredRun, missingPoints } from './evaluation';
 import { findInstrument, type Instrument } from './instruments';
-import { lockJobAt, moveJob, type AskingStage, type Passage, type Stage, type Standing } from './job-stages';
+import type { JobReason } from './job-file';
+import { lockJobAt, moveJob, type AskingStage, type Passage, type Stage } from './job-stages';
 import { requirePlanner, requireWorker, type Actor } from './people';
 import { runsOfJob, startRun, type Run, type RunKind } from './runs';
-import { answersOf, questionsAt, unanswered, type Answer } from './stage-questions';
-import { movesOfJob, valvesOfJob, type MadeMove } from './valve-moves';
-
-export const JOB_REASONS = ['due', 'fault', 'check'] as const;
-export type JobReason = (typeof JOB_REASONS)[number];
-
-export interface JobLine {
-  readonly id: number;
-  readonly instrumentId: number;
-  readonly tag: string;
-  readonly service: string;
-  readonly area: string;
-  readonly reason: JobReason;
-  readonly stage: Standing;
-  readonly openedBy: string;
-  readonly openedAt: Date;
-  readonly signedBy: string | null;
-  readonly signedAt: Date | null;
-  readonly remark: string;
-  readonly reviewedBy: string | null;
-  readonly reviewedAt: Date | null;
-  readonly reviewRemark: string;
-  readonly asFoundVerdict: Verdict | null;
-  readonly asLeftVerdict: Verdict | null;
-}
-
-export interface StageRecord {
-  readonly stage: Stage | 'review';
-  readonly note: string;
-  readonly isSkip: boolean;
-  readonly answers: readonly Answer[];
-  readonly doneBy: string;
-  readonly doneAt: Date;
-}
-
-/** All that is known of a job. */
-export interface JobFile extends JobLine {
-  readonly instrument: Instrument;
-  readonly connection: Connection | null;
-  readonly runs: readonly Run[];
-  readonly adjustments: readonly Adjustment[];
-  readonly moves: readonly MadeMove[];
-  readonly passed: readonly StageRecord[];
-}
-
-const JOB_SQL = `
-  select job.id, instrument_id as "instrumentId", tag, service, area, reason, stage, opener.name as "openedBy", opened_at as "openedAt",
-    signer.name as "signedBy", signed_at as "signedAt", remark, reviewer.name as "reviewedBy", reviewed_at as "reviewedAt",
-    review_remark as "reviewRemark", as_found_verdict as "asFoundVerdict",
-    as_left_verdict as "asLeftVerdict"
-  from job
-    join instrument on instrument.id = instrument_id
-    join person opener on opener.id = opened_by
-    left join person signer on signer.id = signed_by
-    left join person reviewer on reviewer.id = reviewed_by`;
-
-/** Jobs not signed yet, the newest first. */
-export function openJobs(db: Queryable, limit: number): Promise<JobLine[]> {
-  return db.query<JobLine>(`${JOB_SQL} where signed_at is null order by opened_at desc limit $1`, [limit]);
-}
-
-/** Signed jobs, the newest first. */
-export function closedJobs(db: Queryable, limit: number): Promise<JobLine[]> {
-  return db.query<JobLine>(`${JOB_SQL} where signed_at is not null order by signed_at desc limit $1`, [
-    limit,
-  ]);
-}
-
-/** Jobs that wait for a second person, the longest waiting first. */
-export function jobsToReview(db: Queryable, limit: number): Promise<JobLine[]> {
-  return db.query<JobLine>(`${JOB_SQL} where stage = 'review' order by signed_at limit $1`, [limit]);
-}
-
-/** All jobs of one instrument, the newest first. */
-export function jobsOfInstrument(db: Queryable, instrumentId: number): Promise<JobLine[]> {
-  return db.query<JobLine>(`${JOB_SQL} where instrument_id = $1 order by opened_at desc`, [instrumentId]);
-}
-
-/** @throws StoreError `no-such` */
-export async function loadJob(db: Queryable, jobId: number): Promise<JobFile> {
-  const [job] = await db.query<JobLine>(`${JOB_SQL} where job.id = $1`, [jobId]);
-  if (job === undefined) throw new StoreError({ code: 'no-such', what: 'job', name: jobId });
-  return {
-    ...job,
-    instrument: await findInstrument(db, { id: job.instrumentId }),
-    connection: await connectionOfJob(db, jobId),
-    runs: await runsOfJob(db, jobId),
-    adjustments: await adjustmentsOfJob(db, jobId),
-    moves: await movesOfJob(db, jobId),
-    passed: await db.query<StageRecord>(
-      `select stage, note, is_skip as "isSkip", answers, person.name as "doneBy", done_at as "doneAt"
-       from stage_passed join person on person.id = done_by where job_id = $1 order by stage_passed.id`,
-      [jobId],
-    ),
-  };
-}
-
-/** The as-found run of a job that counts, or null before it begins; runs of further tests come after it. */
-export function asFoundRun(job: Pick<JobFile, 'runs'>): Run | null {
-  return job.runs.find((run) => run.kind === 'as-found' && run.thrownAway === null) ?? null;
-}
-
-/** The last as-left run of a job, or null where nothing was adjusted. */
-export function asLeftRun(job: Pick<JobFile, 'runs'>): Run | null {
-  return job.runs.filter((run) => run.kind === 'as-left' && run.thrownAway === null).at(-1) ?? null;
-}
+import { answersOf, questionsAt, unanswered } from './stage-questions';
+import { movesOfJob, valvesOfJob } from './valve-moves';
 
 /** Why there is no job on an instrument, in words; null where there can be one. */
 export function whyNotWalkable({ state }: Pick<Instrument, 'state'>): string | null {

@@ -5,7 +5,7 @@ import type { Queryable } from './database';
 import { StoreError } from './errors';
 import { evaluateStoredRun, missingPoints } from './evaluation';
 import { lockJobAt, moveJob } from './job-stages';
-import { asFoundRun, asLeftRun } from './jobs';
+import { asFoundRun, asLeftRun } from './job-file';
 import { hasPassword, isPasswordOf } from './sessions';
 import { requireReviewer, requireWorker, type Actor } from './people';
 import { runsOfJob, type Run } from './runs';
@@ -51,15 +51,16 @@ export async function signJob(
   const said = remark.trim();
   if (left === 'outside' && said === '')
     throw new StoreError({ code: 'reason-needed', why: 'the instrument is left outside its tolerance' });
-  const to = (await findSite(tx))?.review === 'none' ? 'closed' : 'review';
+  const site = await findSite(tx);
+  const to = site?.review === 'none' ? 'closed' : 'review';
   await tx.query(
     `insert into stage_passed (job_id, stage, note, done_by, done_at) values ($1, 'sign', $2, $3, $4)`,
     [jobId, said, actor.personId, actor.at],
   );
   await tx.query(
     `update job set stage = $7, signed_by = $2, signed_at = $3, remark = $4, as_found_verdict = $5,
-       as_left_verdict = $6 where id = $1`,
-    [jobId, actor.personId, actor.at, said, found, left, to],
+       as_left_verdict = $6, letterhead = $8 where id = $1`,
+    [jobId, actor.personId, actor.at, said, found, left, to, site?.letterhead ?? null],
   );
   if (left !== 'outside')
     await tx.query(

@@ -1,4 +1,5 @@
 /** The installation itself. */
+import { z } from 'zod';
 import { appendToTrail } from './audit';
 import type { Queryable } from './database';
 import { requireAdministrator, type Actor } from './people';
@@ -7,13 +8,29 @@ import { requireAdministrator, type Actor } from './people';
 export const REVIEWS = ['another person', 'anybody', 'none'] as const;
 export type Review = (typeof REVIEWS)[number];
 
+const line = z.string().trim().max(200, 'At most 200 characters, please.').default('');
+const lines = z.string().trim().max(500, 'At most 500 characters, please.').default('');
+
+/** Who calibrates and for whom, as a certificate names them (ISO/IEC 17025:2017, 7.8.2.1 b, c and e; from memory). */
+export const letterheadSchema = z.object({
+  laboratory: line,
+  laboratoryAddress: lines,
+  customer: line,
+  customerAddress: lines,
+});
+export type Letterhead = z.infer<typeof letterheadSchema>;
+
+/** What is kept of one; each part that was never entered is empty. */
+export const letterheadOf = (kept: unknown): Letterhead => letterheadSchema.parse(kept);
+
 export interface Site {
   readonly siteName: string;
   readonly isDemo: boolean;
   readonly review: Review;
+  readonly letterhead: Letterhead;
 }
 
-export async function addSite(tx: Queryable, site: Omit<Site, 'review'>): Promise<void> {
+export async function addSite(tx: Queryable, site: Pick<Site, 'siteName' | 'isDemo'>): Promise<void> {
   await tx.query('insert into installation (site_name, is_demo) values ($1, $2)', [
     site.siteName,
     site.isDemo,
@@ -23,9 +40,9 @@ export async function addSite(tx: Queryable, site: Omit<Site, 'review'>): Promis
 /** The installation, or null before anything was planted. */
 export async function findSite(db: Queryable): Promise<Site | null> {
   const [site] = await db.query<Site>(
-    'select site_name as "siteName", is_demo as "isDemo", review from installation',
+    'select site_name as "siteName", is_demo as "isDemo", review, letterhead from installation',
   );
-  return site ?? null;
+  return site === undefined ? null : { ...site, letterhead: letterheadOf(site.letterhead) };
 }
 
 /**
@@ -40,5 +57,20 @@ export async function setReview(tx: Queryable, actor: Actor, review: Review): Pr
     act: 'set review',
     subject: { kind: 'site', id: 1 },
     detail: { before, after: review },
+  });
+}
+
+/**
+ * Sets who is named at the head of certificates of jobs signed from now on.
+ * @throws StoreError `unknown-person`, `not-allowed`
+ */
+export async function setLetterhead(tx: Queryable, actor: Actor, letterhead: Letterhead): Promise<void> {
+  await requireAdministrator(tx, actor);
+  const before = (await findSite(tx))?.letterhead;
+  await tx.query('update installation set letterhead = $1', [letterhead]);
+  await appendToTrail(tx, actor, {
+    act: 'set letterhead',
+    subject: { kind: 'site', id: 1 },
+    detail: { before, after: letterhead },
   });
 }

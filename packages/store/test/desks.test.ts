@@ -116,6 +116,19 @@ describe('notes and photographs', () => {
     await expect(fileOfAttachment(base.app, jobId + 1, picture?.id ?? 0)).rejects.toThrow('no photograph');
   });
 
+  it('may be of a point of one of the job’s runs, and of no other', async () => {
+    const entry = { remark: 'screen fogged', file: null };
+    await attach(base.app, works.technician, jobId, { ...entry, point: { runId, position: 3 } });
+    expect(await attachmentsOfJob(base.app, jobId)).toMatchObject([
+      { remark: 'screen fogged', stage: 'as-found', runId, position: 3 },
+    ]);
+    const attachTo = (point: { runId: number; position: number }) =>
+      attach(base.app, works.technician, jobId, { ...entry, point });
+    await expect(attachTo({ runId, position: 99 })).rejects.toThrow('no point 99');
+    await expect(attachTo({ runId: runId - 1, position: 3 })).rejects.toThrow(`no run ${runId - 1}`);
+    expect(await attachmentsOfJob(base.app, jobId)).toHaveLength(1);
+  });
+
   it.each([
     [{ remark: ' ', file: null }, 'neither a note nor a photograph'],
     [

@@ -10,11 +10,13 @@ import {
   decideOnRun,
   evaluateStoredRun,
   findInstrument,
+  findSite,
   finishRun,
   jobsToReview,
   keepMove,
   loadJob,
   reviewJob,
+  setLetterhead,
   setPassword,
   setReview,
   signJob,
@@ -103,6 +105,35 @@ describe('a signature', () => {
     await signJob(base.app, works.technician, jobId, SIGNED);
     expect((await findInstrument(base.app, { tag: TAG })).dueOn).toBe('2027-05-04');
     expect((await jobsToReview(base.app, 10)).map(({ id }) => id)).toEqual([jobId]);
+  });
+});
+
+describe('the letterhead', () => {
+  const head = {
+    laboratory: 'Test workshop',
+    laboratoryAddress: '1 Kiln Lane',
+    customer: 'Test works',
+    customerAddress: '',
+  };
+
+  it('stays on a signed job as it was on the day, and is new on the next', async () => {
+    await setLetterhead(base.app, works.administrator, head);
+    await atSign();
+    expect((await loadJob(base.app, jobId)).letterhead).toBeNull();
+    await signJob(base.app, works.technician, jobId, SIGNED);
+    await setLetterhead(base.app, works.administrator, { ...head, laboratory: 'Another workshop' });
+    expect((await loadJob(base.app, jobId)).letterhead).toEqual(head);
+    expect((await findSite(base.app))?.letterhead.laboratory).toBe('Another workshop');
+    const [entry] = await base.app.query(
+      `select detail from audit_entry where act = 'set letterhead' order by id desc limit 1`,
+    );
+    expect(entry).toMatchObject({
+      detail: { before: { laboratory: 'Test workshop' }, after: { laboratory: 'Another workshop' } },
+    });
+  });
+
+  it('is set by an administrator alone', async () => {
+    await expect(setLetterhead(base.app, works.technician, head)).rejects.toThrow('may not do this');
   });
 });
 

@@ -4,6 +4,7 @@ import Button from '@mui/material/Button';
 import FormControlLabel from '@mui/material/FormControlLabel';
 import Radio from '@mui/material/Radio';
 import RadioGroup from '@mui/material/RadioGroup';
+import { Kept } from '@/ui/Kept';
 import { Refused } from '@/ui/Refused';
 import { useAct } from '@/ui/useAct';
 import { useIsMounted } from '@/ui/useIsMounted';
@@ -16,7 +17,7 @@ const WORDS: readonly (readonly [Review, string])[] = [
 ];
 
 export function ReviewSetting({ review }: { review: Review }) {
-  const { answer, isPending, onSubmit } = useAct(setReviewAction);
+  const { answer, isKept, isPending, onSubmit } = useAct(setReviewAction);
   const isMounted = useIsMounted();
   return (
     <form method="post" onSubmit={onSubmit}>
@@ -28,6 +29,7 @@ export function ReviewSetting({ review }: { review: Review }) {
       <Button type="submit" variant="contained" disabled={isPending || !isMounted} sx={{ mt: 1 }}>
         Keep
       </Button>
+      <Kept isKept={isKept} />
       <Refused answer={answer} />
     </form>
   );

@@ -1,6 +1,6 @@
 'use server';
 /** What is set for the whole installation. */
-import { REVIEWS, setReview } from '@barys/store';
+import { letterheadSchema, REVIEWS, setLetterhead, setReview } from '@barys/store';
 import { z } from 'zod';
 import { act, thenStay } from '@/server/act';
 import type { Answer } from '@/server/answer';
@@ -9,5 +9,12 @@ export async function setReviewAction(_before: Answer, form: FormData): Promise<
   return thenStay(async () => {
     const { review } = z.object({ review: z.enum(REVIEWS) }).parse(Object.fromEntries(form));
     await act((tx, actor) => setReview(tx, actor, review));
+  });
+}
+
+export async function setLetterheadAction(entry: unknown): Promise<Answer> {
+  return thenStay(async () => {
+    const letterhead = letterheadSchema.parse(entry);
+    await act((tx, actor) => setLetterhead(tx, actor, letterhead));
   });
 }

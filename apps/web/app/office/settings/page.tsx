@@ -1,5 +1,7 @@
 import { findSite } from '@barys/store';
+import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
+import { LetterheadForm } from '@/office/settings/LetterheadForm';
 import { ReviewSetting } from '@/office/settings/ReviewSetting';
 import { database } from '@/server/database';
 import { Sheet } from '@/ui/Sheet';
@@ -9,12 +11,21 @@ export const metadata = { title: 'Settings' };
 export default async function SettingsPage() {
   const site = await findSite(database());
   return (
-    <Sheet title="Review of signed jobs" aside={site?.siteName}>
-      <Typography sx={{ mb: 1 }}>
-        After a technician has signed, a second person looks at the record and closes it. Only an
-        administrator changes this.
-      </Typography>
-      <ReviewSetting review={site?.review ?? 'another person'} />
-    </Sheet>
+    <Stack sx={{ gap: 1.5 }}>
+      <Sheet title="Review of signed jobs" aside={site?.siteName}>
+        <Typography sx={{ mb: 1 }}>
+          After a technician has signed, a second person looks at the record and closes it. Only an
+          administrator changes this.
+        </Typography>
+        <ReviewSetting review={site?.review ?? 'another person'} />
+      </Sheet>
+      <Sheet title="Head of the certificate">
+        <Typography sx={{ mb: 1.5 }}>
+          Who calibrates, and for whom. A signed job keeps what stood here on its day. Only an administrator
+          changes this.
+        </Typography>
+        {site !== null && <LetterheadForm letterhead={site.letterhead} />}
+      </Sheet>
+    </Stack>
   );
 }
