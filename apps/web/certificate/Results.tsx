@@ -110,7 +110,7 @@ function summary(evaluation: RunEvaluation, figures: Figures): string {
   );
   const loop = hysteresisPercentSpan === null ? 'not known' : `${figures.amount(hysteresisPercentSpan)} %`;
   const led = worst === null ? 'not known' : `${figures.error(worst)} % of ${figures.errorOf}`;
-  return `worst error ${led}; ${said.join(', ')}, hysteresis ${loop}, all of output span.`;
+  return `worst error ${led}; ${said.join(', ')}, hysteresis ${loop} of output span.`;
 }
 
 function Summary({ run, label }: { run: Run; label: string }) {
@@ -119,7 +119,7 @@ function Summary({ run, label }: { run: Run; label: string }) {
     <View style={{ flexDirection: 'row', gap: 6, marginTop: 3, alignItems: 'center' }}>
       {label !== '' && <Text style={{ fontWeight: 700 }}>{label}</Text>}
       {evaluation.verdict !== null && <Mark verdict={evaluation.verdict} />}
-      <Text>{summary(evaluation, figuresOfRun(run.madeWith))}</Text>
+      <Text style={{ flex: 1 }}>{summary(evaluation, figuresOfRun(run.madeWith))}</Text>
     </View>
   );
 }
@@ -146,7 +146,7 @@ export function FoundAndLeft({ found, left }: { found: Run; left: Run }) {
       <View style={{ flexDirection: 'row' }}>
         <Text style={styles.first} />
         <Text style={{ flex: 1, fontWeight: 700, textAlign: 'center' }}>
-          {`as found: ${figures.inputUnit}, ${figures.outputUnit}, error in % of ${figures.errorOf}, U in % of span`}
+          {`as found: ${figures.inputUnit}, ${figures.outputUnit}, error and U in % of ${figures.errorOf}`}
         </Text>
         <Text style={{ flex: 1, fontWeight: 700, textAlign: 'center' }}>as left, the same units</Text>
       </View>
