@@ -274,3 +274,53 @@ test('a field sheet is printed, and typed in afterwards with the time it was tak
   await page.goto(`/jobs/${job}/record`);
   await expect(page.getByText(/Taken before they were typed in: point 7 at 1 Mar 2026/)).toBeVisible();
 });
+
+test('a range is changed in a job: set anew, connected for it, and run as left in it', async ({
+  page,
+  works,
+}) => {
+  // PT-6003: 0 … 5 bar, at Judge, read and outside.
+  const job = await jobAt(works, 'PT-6003');
+  await workAs(page, 'Technician A');
+  await page.goto(`/jobs/${job}/judge`);
+  await page.getByRole('button', { name: 'Range change' }).click();
+  await expect(page.getByText('which range is asked for, and why')).toBeVisible();
+  await page.getByRole('textbox', { name: /^Remark/ }).fill('0 to 8 bar, the pump was exchanged');
+  await page.getByRole('button', { name: 'Range change' }).click();
+  const next = page.getByRole('button', { name: 'Begin as left' });
+  await expect(next).toBeDisabled();
+  await page.getByRole('link', { name: 'Set another range' }).click();
+  await expect(page.getByLabel('Why', { exact: true })).toHaveValue(
+    `Job ${job}: 0 to 8 bar, the pump was exchanged`,
+  );
+  await page.getByLabel('URV', { exact: true }).fill('8');
+  await page.getByRole('button', { name: 'Put this version in force' }).click();
+  const range = page.getByRole('region', { name: 'Range', exact: true });
+  await expect(range).toContainText('0 … 8 bar');
+  await expect(range).toContainText('0 … 5 bar');
+  await expect(page.getByRole('button', { name: /back to Judge/ })).toHaveCount(0);
+  await expectAccessible(page);
+  await page.getByRole('button', { name: 'Connect for the new range' }).click();
+
+  await expect(page.getByRole('button', { name: 'Connected, begin as left' })).toBeVisible();
+  const checks = page.getByRole('region', { name: 'Before the first point' });
+  for (const box of await checks.getByRole('checkbox').all()) await box.check();
+  await page.getByLabel('Temperature, °C').fill('21');
+  await page.getByLabel('Humidity, %').fill('45');
+  await page.getByLabel('Barometer, hPa').fill('1009');
+  await page.getByRole('button', { name: 'Connected, begin as left' }).click();
+  await expect(page.getByText('6.000 bar').first()).toBeVisible();
+  // The readings of the other range are not held against these.
+  await expect(page.getByText(/^found /)).toHaveCount(0);
+  for (const text of ['4.002', '8.001', '12', '15.999', '19.998', '16.003', '12.004', '8.004', '4.002']) {
+    await page.keyboard.type(text);
+    await page.keyboard.press('Enter');
+  }
+  await page.getByRole('button', { name: 'Return to service' }).click();
+  await expect(
+    page.getByRole('checkbox', { name: 'Display, controller and computer have the range that is set' }),
+  ).toBeVisible();
+  await page.goto(`/jobs/${job}/record`);
+  await expect(page.getByRole('region', { name: /^As left/ }).first()).toContainText('within');
+  await expect(page.getByText('0 to 8 bar, the pump was exchanged')).toBeVisible();
+});

@@ -37,7 +37,7 @@ test('an adjustment that was not enough is followed by a second pass, and the re
   await expect(page.getByRole('button', { name: 'Begin as left' })).toBeDisabled();
   await page.getByRole('button', { name: 'Nothing was touched, back to Judge' }).click();
   await page.getByRole('button', { name: 'Adjust', exact: true }).click();
-  await log(page, '4.09', /^Zero.*4\.120 4\.09/);
+  await log(page, '4.09', /^Zero.*4\.120 mA 4\.09/);
   await page.getByRole('button', { name: 'Begin as left' }).click();
   await typeRun(page, run(0.09));
   await page.getByRole('button', { name: 'Return to service' }).press('Enter');

@@ -118,12 +118,12 @@ test('a technician does a whole job by keyboard, from Today to the certificate',
   await expectAccessible(page);
   await keys.type('4.001');
   await keys.press('Enter');
-  await expect(page.getByRole('row', { name: /^Zero/ })).toContainText('4.0404.001');
+  await expect(page.getByRole('row', { name: /^Zero/ })).toContainText('4.040 mA4.001 mA');
   await expect(after).toBeFocused();
   await expect(page.getByRole('textbox', { name: 'Applied, bar' })).toHaveValue('6.000');
   await keys.type('19.998');
   await keys.press('Enter');
-  await expect(page.getByRole('row', { name: /^Span/ })).toContainText('20.03019.998');
+  await expect(page.getByRole('row', { name: /^Span/ })).toContainText('20.030 mA19.998 mA');
   await page.getByRole('button', { name: 'Begin as left' }).focus();
   await keys.press('Enter');
 

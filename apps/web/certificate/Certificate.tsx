@@ -6,6 +6,7 @@ import { formatPlain, HOOK_UPS } from '@barys/core';
 import {
   asFoundRun,
   asLeftRun,
+  hasSamePoints,
   type Amendment,
   type JobFile,
   type Letterhead,
@@ -23,14 +24,13 @@ import {
 } from '@/jobs/words';
 import { rangeInWords } from '@/range/rangeInWords';
 import { toleranceInWords } from '@/range/toleranceInWords';
-import { certificateWords } from '@/references/words';
+import { certificateWords, unitWord } from '@/references/words';
 import { showDate, showMoment } from '@/server/dates';
 import { corridorOf } from '@/ui/corridor';
-import { figuresOfRun } from '@/ui/figures';
 import { ruleInWords, standardsOf, whyNotTraceable } from './claims';
 import { CorridorDrawing } from './CorridorDrawing';
 import { Facts, Foot, Section, styles, type Fact } from './parts';
-import { FoundAndLeft, hasSamePoints, RunPart } from './Results';
+import { FoundAndLeft, RunPart } from './Results';
 
 const referenceFact = (name: string, reference: Run['madeWith']['pressureReference']): Fact => [
   name,
@@ -42,11 +42,10 @@ const customerFact = (head: Letterhead | undefined): Fact[] =>
     ? []
     : [['Customer', [head.customer, head.customerAddress].filter((part) => part !== '').join(', ')]];
 
-function instrumentFacts(job: JobFile, { madeWith, startedAt }: Run): Fact[] {
+/** What was calibrated, as the run knows it. */
+function rangeFacts({ madeWith }: Run): Fact[] {
   const { configuration, procedure, tolerance } = madeWith;
   return [
-    ['Instrument', `${madeWith.body.model}, serial ${job.instrument.serial}`],
-    ['Service', `${job.service}, ${job.area}`],
     ['Range', rangeInWords(configuration, ', ')],
     [
       'Tolerance',
@@ -57,29 +56,52 @@ function instrumentFacts(job: JobFile, { madeWith, startedAt }: Run): Fact[] {
       'Method',
       procedure === null ? 'not named' : `procedure ${procedure.name}, version ${procedure.version}`,
     ],
-    ['Calibrated', `${showDate(startedAt)}, ${job.area}; ${REASON_WORD[job.reason].toLowerCase()}`],
   ];
 }
 
-function conditionFacts(job: JobFile, { madeWith }: Run): Fact[] {
+/** Against what and in which air, as the run knows it. */
+function standardFacts({ madeWith }: Run): Fact[] {
   const { ambient, meter, secondReference } = madeWith;
-  const { connection } = job;
   return [
     referenceFact('Reference', madeWith.pressureReference),
     ...(secondReference === null ? [] : [referenceFact('Second reference', secondReference)]),
     meter === null ? ['Output', 'read by eye'] : referenceFact('Meter', meter),
-    ...(connection === null || connection.referenceReason === ''
-      ? []
-      : [['Used though unfit', connection.referenceReason] as const]),
     [
       'Ambient',
       `${formatPlain(ambient.temperatureC)} °C, ${formatPlain(ambient.humidityPercent)} % relative humidity, ${formatPlain(ambient.barometerHpa)} hPa`,
     ],
+  ];
+}
+
+/** The facts of both runs; what was another as left is named as such. */
+function factsOfBoth(of: (run: Run) => Fact[], asFound: Run, asLeft: Run | null): Fact[] {
+  const found = of(asFound);
+  const changed = (asLeft === null ? [] : of(asLeft)).filter(
+    ([name, value]) => !found.some((fact) => fact[0] === name && fact[1] === value),
+  );
+  return [...found, ...changed.map(([name, value]): Fact => [`${name}, as left`, value])];
+}
+
+function instrumentFacts(job: JobFile, asFound: Run, asLeft: Run | null): Fact[] {
+  return [
+    ['Instrument', `${asFound.madeWith.body.model}, serial ${job.instrument.serial}`],
+    ['Service', `${job.service}, ${job.area}`],
+    ...factsOfBoth(rangeFacts, asFound, asLeft),
+    ['Calibrated', `${showDate(asFound.startedAt)}, ${job.area}; ${REASON_WORD[job.reason].toLowerCase()}`],
+  ];
+}
+
+function conditionFacts({ connection }: JobFile, asFound: Run, asLeft: Run | null): Fact[] {
+  return [
+    ...factsOfBoth(standardFacts, asFound, asLeft),
+    ...(connection === null || connection.referenceReason === ''
+      ? []
+      : [['Used though unfit', connection.referenceReason] as const]),
     ['Checked', connection?.checksDone.map(checkInWords).join('; ') || 'nothing'],
     ...(connection?.leak == null ? [] : [['Leak check', leakInWords(connection.leak)] as const]),
     ...(connection === null || connection.heightM === 0
       ? []
-      : [['Height', headInWords(connection, madeWith.configuration.inputUnit)] as const]),
+      : [['Height', headInWords(connection)] as const]),
   ];
 }
 
@@ -159,7 +181,6 @@ export function Certificate({ job, site, amendments, code, paper }: CertificateE
   if (asFound === null || job.signedAt === null) throw new Error(`job ${job.id} is not signed`);
   const isSideBySide = asLeft !== null && hasSamePoints(asFound, asLeft);
   const shownBeside = isSideBySide ? [asFound.id, asLeft.id] : [];
-  const figures = figuresOfRun(asFound.madeWith);
   const head = job.letterhead ?? site?.letterhead;
   return (
     <Document
@@ -187,10 +208,10 @@ export function Certificate({ job, site, amendments, code, paper }: CertificateE
         </View>
         <View style={styles.columns}>
           <View style={styles.half}>
-            <Facts facts={[...customerFact(head), ...instrumentFacts(job, asFound)]} />
+            <Facts facts={[...customerFact(head), ...instrumentFacts(job, asFound, asLeft)]} />
           </View>
           <View style={styles.half}>
-            <Facts facts={conditionFacts(job, asFound)} />
+            <Facts facts={conditionFacts(job, asFound, asLeft)} />
           </View>
         </View>
         {isSideBySide && <FoundAndLeft found={asFound} left={asLeft} />}
@@ -202,9 +223,20 @@ export function Certificate({ job, site, amendments, code, paper }: CertificateE
         {job.adjustments.length > 0 && (
           <Section title="Adjustments">
             {job.adjustments.map(
-              ({ id, kind, atAppliedText, beforeText, afterText, description, madeBy, madeAt }) => (
+              ({
+                id,
+                kind,
+                inputUnit,
+                outputUnit,
+                atAppliedText,
+                beforeText,
+                afterText,
+                description,
+                madeBy,
+                madeAt,
+              }) => (
                 <Text key={id}>
-                  {`${ADJUSTMENT_WORD[kind]} at ${atAppliedText} ${figures.inputUnit}: ${beforeText} before, ${afterText} ${figures.outputUnit} after${description === '' ? '' : ` (${description})`}; ${madeBy}, ${showMoment(madeAt)}`}
+                  {`${ADJUSTMENT_WORD[kind]} at ${atAppliedText} ${unitWord(inputUnit)}: ${beforeText} before, ${afterText} ${unitWord(outputUnit)} after${description === '' ? '' : ` (${description})`}; ${madeBy}, ${showMoment(madeAt)}`}
                 </Text>
               ),
             )}

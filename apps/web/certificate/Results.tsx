@@ -156,7 +156,3 @@ export function FoundAndLeft({ found, left }: { found: Run; left: Run }) {
     </Section>
   );
 }
-
-/** Whether two runs have the same points, so that they can stand side by side. */
-export const hasSamePoints = (a: Run, b: Run): boolean =>
-  JSON.stringify(a.madeWith.points) === JSON.stringify(b.madeWith.points);

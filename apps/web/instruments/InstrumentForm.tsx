@@ -102,11 +102,14 @@ export function ChangeInstrumentForm({
 export function ConfigureForm({
   id,
   tag,
+  job,
   body,
   initial,
 }: {
   id: number;
   tag: string;
+  /** The job that goes on afterwards; null where it is only the register. */
+  job: number | null;
   body: Body;
   initial: RangeEntry;
 }) {
@@ -118,7 +121,7 @@ export function ConfigureForm({
       sx={{ gap: 1.5 }}
       onSubmit={(event) => {
         event.preventDefault();
-        submit({ id, tag, configuration });
+        submit({ id, tag, job, configuration });
       }}
     >
       <ConfigurationFields fields={configuration} change={change} body={body} />

@@ -63,13 +63,16 @@ export async function changeInstrumentAction(entry: {
 export async function configureAction(entry: {
   id: number;
   tag: string;
+  /** The job that asks for it; null for the instrument's own page. */
+  job: number | null;
   configuration: ConfigurationFields;
 }): Promise<Answer> {
   return thenGo(async () => {
     const fields = configurationFields.parse(entry.configuration);
     const configuration = configurationSchema.parse(configurationOfFields(fields));
     await act((tx, actor) => addConfiguration(tx, actor, id.parse(entry.id), configuration));
-    return pageOf(z.string().parse(entry.tag));
+    const job = id.nullable().parse(entry.job);
+    return job === null ? pageOf(z.string().parse(entry.tag)) : `/jobs/${job}/adjust`;
   });
 }
 

@@ -135,11 +135,14 @@ function AdjustFields({
 /** On to the as-left run, or back where nothing was touched. */
 export function LeaveAdjust({
   job,
-  isAnythingLogged,
+  word,
+  isAnythingDone,
   canGoBack,
 }: {
   job: number;
-  isAnythingLogged: boolean;
+  /** What comes next, in words. */
+  word: string;
+  isAnythingDone: boolean;
   canGoBack: boolean;
 }) {
   const { answer, isPending, onSubmit } = useAct(leaveAdjustAction);
@@ -152,9 +155,9 @@ export function LeaveAdjust({
           name="to"
           value="as-left"
           variant="contained"
-          disabled={isPending || !isAnythingLogged}
+          disabled={isPending || !isAnythingDone}
         >
-          Begin as left
+          {word}
         </Button>
         {canGoBack && (
           <Button type="submit" name="to" value="judge" disabled={isPending}>

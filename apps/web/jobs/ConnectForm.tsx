@@ -125,6 +125,7 @@ export function ConnectForm({
   tag,
   kind,
   isSmart,
+  isAgain,
   isDifferential,
 }: {
   job: number;
@@ -139,6 +140,8 @@ export function ConnectForm({
   tag: string;
   kind: ConnectionKind;
   isSmart: boolean;
+  /** Whether it is for a range that was changed in this job. */
+  isAgain: boolean;
   isDifferential: boolean;
 }) {
   const { answer, isPending, onSubmit } = useAct(connectAction);
@@ -268,7 +271,7 @@ export function ConnectForm({
           </Sheet>
           <div>
             <Button type="submit" variant="contained" size="large" disabled={isPending}>
-              Connected, begin as found
+              {isAgain ? 'Connected, begin as left' : 'Connected, begin as found'}
             </Button>
             <Refused answer={answer} />
           </div>

@@ -1,5 +1,5 @@
 /** The words for stages, reasons and checks, in one place. */
-import { formatPlain, PRESSURE_UNITS, type PressureUnit } from '@barys/core';
+import { formatPlain, PRESSURE_UNITS } from '@barys/core';
 import type {
   AdjustmentKind,
   ConnectCheck,
@@ -29,6 +29,8 @@ export const REASON_WORD: Record<JobReason, string> = {
   due: 'Due',
   fault: 'Reported fault',
   check: 'Check between due dates',
+  'range change': 'Range change',
+  new: 'New instrument',
 };
 
 export const CHECK_WORD: Record<ConnectCheck, string> = {
@@ -69,10 +71,12 @@ const short = (value: number): string => formatPlain(Number(value.toPrecision(2)
 export const leakInWords = ({ startText, endText, minutes, percentOfSpanPerMinute, limit }: Leak): string =>
   `${startText} to ${endText} in ${formatPlain(minutes)} min: ${short(percentOfSpanPerMinute)} % of span a minute, at most ${short(limit)}`;
 
-export const headInWords = (
-  { heightM, liquidDensityKgPerM3, head }: Pick<Connection, 'heightM' | 'liquidDensityKgPerM3' | 'head'>,
-  inputUnit: PressureUnit,
-): string =>
+export const headInWords = ({
+  heightM,
+  liquidDensityKgPerM3,
+  head,
+  inputUnit,
+}: Pick<Connection, 'heightM' | 'liquidDensityKgPerM3' | 'head' | 'inputUnit'>): string =>
   `instrument ${formatPlain(Math.abs(heightM))} m ${heightM > 0 ? 'above' : 'below'} the standard, ${
     liquidDensityKgPerM3 === 0
       ? 'gas in the line: left out'

@@ -1,12 +1,13 @@
 /** The log of what was done to an instrument between as found and as left. */
-import { convertPressure, parseTyped } from '@barys/core';
+import { convertPressure, parseTyped, type PressureUnit } from '@barys/core';
 import { appendToTrail } from './audit';
 import type { Queryable } from './database';
 import { connectionOfJob } from './connections';
 import { StoreError } from './errors';
-import { findInstrument } from './instruments';
+import { findInstrument, type Instrument } from './instruments';
 import { lockJobAt } from './job-stages';
 import { requireWorker, type Actor } from './people';
+import { currentPass } from './runs';
 
 export const ADJUSTMENT_KINDS = [
   'zero',
@@ -31,6 +32,9 @@ export interface Adjustment {
   readonly pass: number;
   readonly kind: AdjustmentKind;
   readonly description: string;
+  /** The units of the configuration that was in force. */
+  readonly inputUnit: PressureUnit;
+  readonly outputUnit: string;
   /** Input at which before and after were read, as typed, in the input unit. */
   readonly atAppliedText: string;
   /** Output before and after, as typed, in the output unit. */
@@ -42,20 +46,12 @@ export interface Adjustment {
 
 export function adjustmentsOfJob(db: Queryable, jobId: number): Promise<Adjustment[]> {
   return db.query<Adjustment>(
-    `select adjustment.id, pass, kind, description, at_applied_text as "atAppliedText", before_text as "beforeText",
+    `select adjustment.id, pass, kind, description, input_unit as "inputUnit", output_unit as "outputUnit",
+       at_applied_text as "atAppliedText", before_text as "beforeText",
        after_text as "afterText", person.name as "madeBy", made_at as "madeAt"
      from adjustment join person on person.id = made_by where job_id = $1 order by adjustment.id`,
     [jobId],
   );
-}
-
-/** The pass that an adjustment made now belongs to: one after the last as-left run. */
-export async function currentPass(db: Queryable, jobId: number): Promise<number> {
-  const [row] = await db.query<{ pass: number }>(
-    `select coalesce(max(pass), 0) + 1 as pass from run where job_id = $1 and kind = 'as-left'`,
-    [jobId],
-  );
-  return row?.pass ?? 1;
 }
 
 /** Above this share of the barometer a pressure counts as atmosphere. */
@@ -68,11 +64,10 @@ const NEAR_ATMOSPHERE = 0.8;
 async function refuseAtAtmosphere(
   tx: Queryable,
   jobId: number,
-  instrumentId: number,
+  { kind, configuration }: Pick<Instrument, 'kind' | 'configuration'>,
   what: AdjustmentKind,
   applied: number,
 ): Promise<void> {
-  const { kind, configuration } = await findInstrument(tx, { id: instrumentId });
   const isSpanOfVacuum = kind === 'vacuum' && what === 'span';
   const isZeroOfAbsolute = kind === 'absolute' && what === 'zero';
   if (!isSpanOfVacuum && !isZeroOfAbsolute) return;
@@ -84,7 +79,10 @@ async function refuseAtAtmosphere(
   });
 }
 
-export type NewAdjustment = Omit<Adjustment, 'id' | 'pass' | 'madeBy' | 'madeAt'>;
+export type NewAdjustment = Omit<
+  Adjustment,
+  'id' | 'pass' | 'inputUnit' | 'outputUnit' | 'madeBy' | 'madeAt'
+>;
 
 /**
  * Logs one adjustment with what the output was before and after.
@@ -104,11 +102,14 @@ export async function logAdjustment(
   const [at, before, after] = [entry.atAppliedText, entry.beforeText, entry.afterText].map(parseTyped);
   if (at === undefined || before === undefined || after === undefined)
     throw new Error('three texts give three numbers');
-  await refuseAtAtmosphere(tx, jobId, instrumentId, entry.kind, at.value);
+  const instrument = await findInstrument(tx, { id: instrumentId });
+  const { inputUnit, outputUnit } = instrument.configuration;
+  await refuseAtAtmosphere(tx, jobId, instrument, entry.kind, at.value);
   const pass = await currentPass(tx, jobId);
   await tx.query(
     `insert into adjustment (job_id, pass, kind, description, at_applied_text, at_applied, before_text, before_output,
-       after_text, after_output, made_by, made_at) values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12)`,
+       after_text, after_output, made_by, made_at, input_unit, output_unit)
+     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14)`,
     [
       jobId,
       pass,
@@ -122,6 +123,8 @@ export async function logAdjustment(
       after.value,
       actor.personId,
       actor.at,
+      inputUnit,
+      outputUnit,
     ],
   );
   await appendToTrail(tx, actor, {

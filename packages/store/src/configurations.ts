@@ -65,6 +65,13 @@ export type NewConfiguration = z.infer<typeof configurationSchema>;
 /** The range with its units, and what else is set in the instrument. */
 export type Configuration = Readonly<z.output<typeof configurationCopySchema>>;
 
+/** What standards are chosen for and points are planned on; damping and display can change without them. */
+const RANGE = ['inputUnit', 'lrv', 'urv', 'signal', 'outputUnit', 'outputLow', 'outputHigh'] as const;
+
+/** Whether two versions have the same range and output. */
+export const isSameRange = (a: Configuration, b: Configuration): boolean =>
+  RANGE.every((part) => a[part] === b[part]);
+
 /** A version with who made it, when and why. */
 export type ConfigurationVersion = Configuration & {
   readonly madeBy: string;

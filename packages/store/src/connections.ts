@@ -8,6 +8,7 @@ import {
   plannedPoints,
   STANDARD_GRAVITY_M_PER_S2,
   withoutNoise,
+  type PressureUnit,
 } from '@barys/core';
 import { appendToTrail } from './audit';
 import type { Queryable } from './database';
@@ -17,7 +18,7 @@ import { lockJobAt, moveJob } from './job-stages';
 import { requireWorker, type Actor } from './people';
 import { betterStandard, fitOf, quantityWanted, type Side } from './reference-fit';
 import { findReference, type Reference } from './references';
-import { startRun } from './runs';
+import { currentPass, runsOfJob, startRun } from './runs';
 import { answersOf, questionsAt, unanswered } from './stage-questions';
 
 export interface Ambient {
@@ -61,8 +62,9 @@ export interface Connection {
   /** Height of the instrument above the standard. */
   readonly heightM: number;
   readonly liquidDensityKgPerM3: number;
-  /** What the instrument sees more than the standard, in the input unit. */
+  /** What the instrument sees more than the standard, in the unit that was in force. */
   readonly head: number;
+  readonly inputUnit: PressureUnit;
   readonly readsDigital: boolean;
   readonly secondIndication: string;
   readonly madeBy: string;
@@ -83,7 +85,7 @@ export async function connectionOfJob(db: Queryable, jobId: number): Promise<Con
        json_build_object('temperatureC', ambient_c, 'humidityPercent', humidity_percent,
          'barometerHpa', barometer_hpa) as ambient,
        checks_done as "checksDone", reference_reason as "referenceReason", leak, height_m as "heightM",
-       liquid_density as "liquidDensityKgPerM3", head, reads_digital as "readsDigital",
+       liquid_density as "liquidDensityKgPerM3", head, input_unit as "inputUnit", reads_digital as "readsDigital",
        second_indication as "secondIndication", person.name as "madeBy", made_at as "madeAt"
      from connection join person on person.id = made_by where job_id = $1 order by connection.id desc limit 1`,
     [jobId],
@@ -206,7 +208,8 @@ function requireReach(instrument: Instrument, { today }: Actor, first: Reference
 }
 
 /**
- * Keeps the connection, begins the as-found run and moves the job to it.
+ * Keeps the connection, begins the as-found run and moves the job to it; the as-left run where the range was changed in
+ * this job.
  * @throws StoreError `reference-unfit`, `reference-reason-needed`, `reason-needed`, `unanswered`, `wrong-stage`, `no-such`,
  *   `unknown-person`, `not-allowed`; CoreError for a leak check that is no number
  */
@@ -239,8 +242,8 @@ export async function connectJob(
   await tx.query(
     `insert into connection (job_id, pressure_module_id, second_module_id, meter_module_id, ambient_c, humidity_percent,
        barometer_hpa, checks_done, reference_reason, leak, height_m, liquid_density, head, reads_digital,
-       second_indication, made_by, made_at)
-     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16, $17)`,
+       second_indication, made_by, made_at, input_unit)
+     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16, $17, $18)`,
     [
       jobId,
       references.pressureReference.id,
@@ -259,13 +262,19 @@ export async function connectJob(
       entry.secondIndication,
       actor.personId,
       actor.at,
+      instrument.configuration.inputUnit,
     ],
   );
   const answers = answersOf(questions, entry.given);
-  await moveJob(tx, actor, jobId, { from: 'connect', to: 'as-found', note, answers });
+  const runs = await runsOfJob(tx, jobId);
+  const kind = runs.some((run) => run.kind === 'as-found' && run.thrownAway === null)
+    ? 'as-left'
+    : 'as-found';
+  await moveJob(tx, actor, jobId, { from: 'connect', to: kind, note, answers });
   const connection = await connectionOfJob(tx, jobId);
   if (connection === null) throw new Error('the connection just inserted is not there');
-  await startRun(tx, actor, jobId, { kind: 'as-found', pass: 1 }, instrument, connection);
+  const pass = kind === 'as-found' ? 1 : await currentPass(tx, jobId);
+  await startRun(tx, actor, jobId, { kind, pass }, instrument, connection);
   const { given: _given, ...detail } = entry;
   await appendToTrail(tx, actor, {
     act: 'connect',

@@ -24,6 +24,7 @@ export {
 export {
   addConfiguration,
   configurationSchema,
+  isSameRange,
   configurationsOf,
   transferSchema,
   type Configuration,
@@ -109,6 +110,7 @@ export {
   asFoundRun,
   asLeftRun,
   closedJobs,
+  hasSamePoints,
   JOB_REASONS,
   jobsOfInstrument,
   jobsToReview,

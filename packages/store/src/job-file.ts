@@ -1,6 +1,7 @@
 /** What is known of a job: lines of lists, and the whole file. */
 import type { Verdict } from '@barys/core';
 import { adjustmentsOfJob, type Adjustment } from './adjustments';
+import { isSameRange } from './configurations';
 import { connectionOfJob, type Connection } from './connections';
 import type { Queryable } from './database';
 import { StoreError } from './errors';
@@ -11,7 +12,7 @@ import { letterheadOf, type Letterhead } from './site';
 import type { Answer } from './stage-questions';
 import { movesOfJob, type MadeMove } from './valve-moves';
 
-export const JOB_REASONS = ['due', 'fault', 'check'] as const;
+export const JOB_REASONS = ['due', 'fault', 'check', 'range change', 'new'] as const;
 export type JobReason = (typeof JOB_REASONS)[number];
 
 export interface JobLine {
@@ -113,6 +114,10 @@ export async function loadJob(db: Queryable, jobId: number): Promise<JobFile> {
 export function asFoundRun(job: Pick<JobFile, 'runs'>): Run | null {
   return job.runs.find((run) => run.kind === 'as-found' && run.thrownAway === null) ?? null;
 }
+
+/** Whether two runs have the same points of the same range, so that they can stand side by side. */
+export const hasSamePoints = ({ madeWith: a }: Run, { madeWith: b }: Run): boolean =>
+  isSameRange(a.configuration, b.configuration) && JSON.stringify(a.points) === JSON.stringify(b.points);
 
 /** The last as-left run of a job, or null where nothing was adjusted. */
 export function asLeftRun(job: Pick<JobFile, 'runs'>): Run | null {

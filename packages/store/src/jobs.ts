@@ -1,7 +1,8 @@
 /** A job is one visit to one instrument, walked through its stages to a signature. */
 import { lackInWords, lacksOf } from '@barys/core';
-import { adjustmentsOfJob, currentPass } from './adjustments';
+import { adjustmentsOfJob } from './adjustments';
 import { appendToTrail } from './audit';
+import { isSameRange } from './configurations';
 import { connectionOfJob } from './connections';
 import type { Queryable } from './database';
 import { StoreError } from './errors';
@@ -10,7 +11,7 @@ import { findInstrument, type Instrument } from './instruments';
 import type { JobReason } from './job-file';
 import { lockJobAt, moveJob, type AskingStage, type Passage, type Stage } from './job-stages';
 import { requirePlanner, requireWorker, type Actor } from './people';
-import { runsOfJob, startRun, type Run, type RunKind } from './runs';
+import { currentPass, runsOfJob, startRun, type Run, type RunKind } from './runs';
 import { answersOf, questionsAt, unanswered } from './stage-questions';
 import { movesOfJob, valvesOfJob } from './valve-moves';
 
@@ -192,8 +193,8 @@ const BECAUSE: Partial<Record<DecisionOnRun, string>> = {
 };
 
 /**
- * Decides on the readings as found. Adjusting and repairing go on to the log of what is done; leaving, replacing and a
- * range change, which is a job of its own, go on to the return; further tests begin another run of the same points.
+ * Decides on the readings as found. Adjusting, repairing and a range change go on to the log of what is done; leaving
+ * and replacing go on to the return; further tests begin another run of the same points.
  * @throws StoreError `reason-needed`, `as-found-only`, `wrong-stage`, `unknown-person`, `not-allowed`
  */
 export async function decideOnRun(
@@ -208,7 +209,7 @@ export async function decideOnRun(
   const said = note.trim();
   const why = decision === 'leave' ? leavingNeeds(run) : BECAUSE[decision];
   if (why !== undefined && said === '') throw new StoreError({ code: 'reason-needed', why });
-  const isChanging = decision === 'adjust' || decision === 'repair';
+  const isChanging = decision === 'adjust' || decision === 'repair' || decision === 'range change';
   const { procedure } = run.madeWith;
   if (isChanging && procedure?.isAsFoundOnly)
     throw new StoreError({ code: 'as-found-only', procedure: procedure.name });
@@ -263,19 +264,35 @@ export async function throwRunAway(
   });
 }
 
+/** Whether another version of the configuration came in force after a run was begun. */
+const isConfiguredSince = (
+  { madeWith }: Pick<Run, 'madeWith'>,
+  { configuration }: Pick<Instrument, 'configuration'>,
+): boolean => configuration.version !== madeWith.configuration.version;
+
+async function newestRun(tx: Queryable, jobId: number): Promise<Run> {
+  const run = (await runsOfJob(tx, jobId)).filter(({ thrownAway }) => thrownAway === null).at(-1);
+  if (run === undefined) throw new StoreError({ code: 'no-such', what: 'run of job', name: jobId });
+  return run;
+}
+
 /**
  * Back from Adjust to Judge, where nothing was touched after all.
  * @throws StoreError `already-adjusted`, `wrong-stage`
  */
 export async function backToJudge(tx: Queryable, actor: Actor, jobId: number): Promise<void> {
   await requireWorker(tx, actor);
-  await lockJobAt(tx, jobId, 'adjust');
-  if ((await adjustmentsOfJob(tx, jobId)).length > 0) throw new StoreError({ code: 'already-adjusted' });
+  const { instrumentId } = await lockJobAt(tx, jobId, 'adjust');
+  const run = await newestRun(tx, jobId);
+  const isTouched =
+    (await adjustmentsOfJob(tx, jobId)).length > 0 ||
+    isConfiguredSince(run, await findInstrument(tx, { id: instrumentId }));
+  if (isTouched) throw new StoreError({ code: 'already-adjusted' });
   await passStage(tx, actor, jobId, { from: 'adjust', to: 'judge' }, 'return to judge');
 }
 
 /**
- * Begins the as-left run after the adjustments of this pass.
+ * Begins the as-left run after the adjustments of this pass, or goes to connect once more for a range that is new.
  * @throws StoreError `nothing-adjusted`, `wrong-stage`
  */
 export async function beginAsLeft(tx: Queryable, actor: Actor, jobId: number): Promise<void> {
@@ -283,7 +300,14 @@ export async function beginAsLeft(tx: Queryable, actor: Actor, jobId: number): P
   const { instrumentId } = await lockJobAt(tx, jobId, 'adjust');
   const pass = await currentPass(tx, jobId);
   const made = (await adjustmentsOfJob(tx, jobId)).filter((adjustment) => adjustment.pass === pass);
-  if (made.length === 0) throw new StoreError({ code: 'nothing-adjusted' });
+  const run = await newestRun(tx, jobId);
+  const instrument = await findInstrument(tx, { id: instrumentId });
+  if (made.length === 0 && !isConfiguredSince(run, instrument))
+    throw new StoreError({ code: 'nothing-adjusted' });
+  if (!isSameRange(run.madeWith.configuration, instrument.configuration)) {
+    await moveJob(tx, actor, jobId, { from: 'adjust', to: 'connect', note: 'for the new range' });
+    return;
+  }
   await moveJob(tx, actor, jobId, { from: 'adjust', to: 'as-left' });
   await startAnotherRun(tx, actor, jobId, instrumentId, { kind: 'as-left', pass });
 }

@@ -1,5 +1,5 @@
 /** Runs and their readings. A run keeps what it was made with; a reading is written at once and never changed. */
-import { isPressureUnit, parseTyped, plannedPoints, type PressureUnit } from '@barys/core';
+import { convertPressure, isPressureUnit, parseTyped, plannedPoints, type PressureUnit } from '@barys/core';
 import { z } from 'zod';
 import { appendToTrail } from './audit';
 import { configurationCopySchema } from './configurations';
@@ -181,6 +181,15 @@ export async function runsById(db: Queryable, ids: readonly number[]): Promise<R
   return new Map(runs.map((run) => [run.id, run]));
 }
 
+/** The pass that comes next: one after the last as-left run. */
+export async function currentPass(db: Queryable, jobId: number): Promise<number> {
+  const [row] = await db.query<{ pass: number }>(
+    `select coalesce(max(pass), 0) + 1 as pass from run where job_id = $1 and kind = 'as-left'`,
+    [jobId],
+  );
+  return row?.pass ?? 1;
+}
+
 /** Begins a run with copies of what is in force now. The caller has checked the stage. */
 export async function startRun(
   tx: Queryable,
@@ -193,6 +202,7 @@ export async function startRun(
   const { procedure, configuration } = instrument;
   const { content } = procedure;
   const { pressureReference, secondReference } = connection;
+  const head = convertPressure(connection.head, connection.inputUnit, configuration.inputUnit);
   const madeWith = madeWithSchema.parse({
     body: instrument.body,
     configuration,
@@ -211,7 +221,7 @@ export async function startRun(
         betterStandard(
           pressureReference,
           secondReference,
-          applied - connection.head,
+          applied - head,
           configuration.inputUnit,
           actor.today,
         ) ?? 'first',
@@ -219,7 +229,7 @@ export async function startRun(
     pressureReference,
     secondReference,
     meter: connection.meter,
-    head: connection.head,
+    head,
     columns: [
       ...(instrument.body.technology === 'dial gauge' ? ['before-tap' as const] : []),
       ...(connection.readsDigital ? ['digital' as const] : []),

@@ -244,7 +244,7 @@ describe('a run', () => {
   it.each([
     ['repair', 'adjust'],
     ['replace', 'return'],
-    ['range change', 'return'],
+    ['range change', 'adjust'],
     ['further tests', 'as-found'],
   ] as const)('that is judged to %s goes on at %s, with the reason', async (decision, stage) => {
     const { jobId, runId } = await jobAtAsFound(base.app, works.technician);

@@ -1,9 +1,12 @@
-import { asFoundRun, asLeftRun, StoreError, type JobFile } from '@barys/store';
+import { asFoundRun, asLeftRun, isSameRange, StoreError, type JobFile } from '@barys/store';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
+import { rangeInWords } from '@/range/rangeInWords';
 import { Columns } from '@/ui/Columns';
 import { CorridorSheet } from '@/ui/CorridorSheet';
+import { Facts } from '@/ui/Facts';
 import { figuresOfRun } from '@/ui/figures';
+import { LinkButton } from '@/ui/LinkButton';
 import { Sheet } from '@/ui/Sheet';
 import { AdjustmentTable } from '../AdjustmentTable';
 import { AdjustForm, LeaveAdjust } from '../AdjustForm';
@@ -14,9 +17,13 @@ export function AdjustStage({ job }: { job: JobFile }) {
   if (asFound === null) throw new StoreError({ code: 'no-such', what: 'as-found run of job', name: job.id });
   const asLeft = asLeftRun(job);
   const before = asLeft ?? asFound;
-  const { configuration } = before.madeWith;
-  const figures = figuresOfRun(before.madeWith);
+  const { configuration } = job.instrument;
+  const isConfigured = configuration.version !== before.madeWith.configuration.version;
+  const isSameScale = isSameRange(configuration, before.madeWith.configuration);
+  const figures = figuresOfRun({ ...before.madeWith, configuration });
   const readAt = (percent: number) => {
+    // In another range the last readings say nothing of this one.
+    if (!isSameScale) return '';
     const point = before.madeWith.points.find(({ nominalPercent }) => nominalPercent === percent);
     return before.readings.find(({ position }) => position === point?.position)?.outputText ?? '';
   };
@@ -27,6 +34,7 @@ export function AdjustStage({ job }: { job: JobFile }) {
       <Stack sx={{ gap: 1.5 }}>
         <Sheet title="Log what was done" aside={pass > 1 ? `pass ${pass}` : undefined}>
           <AdjustForm
+            key={configuration.version}
             job={job.id}
             inputUnit={figures.inputUnit}
             outputUnit={figures.outputUnit}
@@ -51,16 +59,28 @@ export function AdjustStage({ job }: { job: JobFile }) {
               None yet. Zero first, then span, and again until both hold: they interact on most instruments.
             </Typography>
           ) : (
-            <AdjustmentTable
-              adjustments={job.adjustments}
-              inputUnit={figures.inputUnit}
-              outputUnit={figures.outputUnit}
-            />
+            <AdjustmentTable adjustments={job.adjustments} />
           )}
           <LeaveAdjust
             job={job.id}
-            isAnythingLogged={ofThisPass.length > 0}
-            canGoBack={job.adjustments.length === 0}
+            word={isSameScale ? 'Begin as left' : 'Connect for the new range'}
+            isAnythingDone={isConfigured || ofThisPass.length > 0}
+            canGoBack={!isConfigured && job.adjustments.length === 0}
+          />
+        </Sheet>
+        <Sheet
+          title="Range"
+          aside={
+            <LinkButton href={`/instruments/${encodeURIComponent(job.tag)}/configure?job=${job.id}`}>
+              Set another range
+            </LinkButton>
+          }
+        >
+          <Facts
+            facts={[
+              ['In force', `${rangeInWords(configuration)}, version ${configuration.version}`],
+              ...(isConfigured ? [['Last run', rangeInWords(before.madeWith.configuration)] as const] : []),
+            ]}
           />
         </Sheet>
       </Stack>

@@ -1,5 +1,6 @@
 import { PRESSURE_UNITS } from '@barys/core';
 import {
+  asFoundRun,
   leakLimit,
   listReferences,
   quantityWanted,
@@ -44,6 +45,7 @@ export async function ConnectStage({ job }: { job: JobFile }) {
       isSmart={instrument.body.technology === 'smart'}
       isDifferential={instrument.kind === 'differential'}
       tag={instrument.tag}
+      isAgain={asFoundRun(job) !== null}
       kind={connectionKind(instrument)}
     />
   );

@@ -1,4 +1,4 @@
-import { asFoundRun, StoreError, type JobFile, type Run, type RunKind } from '@barys/store';
+import { asFoundRun, hasSamePoints, StoreError, type JobFile, type Run, type RunKind } from '@barys/store';
 import { showClock } from '@/server/dates';
 import { ThrowAway } from '../ThrowAway';
 import { RunDesk } from '../run/RunDesk';
@@ -39,7 +39,10 @@ export function RunStage({ job, kind }: { job: JobFile; kind: RunKind }) {
         key={run.id}
         jobId={job.id}
         run={toShown(run)}
-        earlier={kind === 'as-left' && asFound !== null ? toShown(asFound) : null}
+        earlier={
+          // What was found in another range has no place beside these readings.
+          kind === 'as-left' && asFound !== null && hasSamePoints(asFound, run) ? toShown(asFound) : null
+        }
       />
       <ThrowAway job={job.id} kind={kind} />
     </>

@@ -12,7 +12,6 @@ import { database } from '@/server/database';
 import { actingPerson } from '@/server/person';
 import { Columns } from '@/ui/Columns';
 import { CorridorSheet } from '@/ui/CorridorSheet';
-import { figuresOfRun } from '@/ui/figures';
 import { Sheet } from '@/ui/Sheet';
 import { AdjustmentTable } from '../AdjustmentTable';
 import { RunSummary } from '../RunSummary';
@@ -22,7 +21,6 @@ export async function SignStage({ job }: { job: JobFile }) {
   const asFound = asFoundRun(job);
   if (asFound === null) throw new StoreError({ code: 'no-such', what: 'as-found run of job', name: job.id });
   const asLeft = asLeftRun(job);
-  const figures = figuresOfRun(asFound.madeWith);
   const person = await actingPerson();
   const finalVerdict = evaluateStoredRun(asLeft ?? asFound).verdict;
   return (
@@ -42,11 +40,7 @@ export async function SignStage({ job }: { job: JobFile }) {
         </Sheet>
         {job.adjustments.length > 0 && (
           <Sheet title="Adjustments" sx={{ gridColumn: '1 / -1' }}>
-            <AdjustmentTable
-              adjustments={job.adjustments}
-              inputUnit={figures.inputUnit}
-              outputUnit={figures.outputUnit}
-            />
+            <AdjustmentTable adjustments={job.adjustments} />
           </Sheet>
         )}
       </Columns>

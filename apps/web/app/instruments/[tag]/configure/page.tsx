@@ -1,19 +1,47 @@
+import { loadJob } from '@barys/store';
+import { z } from 'zod';
 import { fieldsOfConfiguration } from '@/instruments/fields';
 import { ConfigureForm } from '@/instruments/InstrumentForm';
+import { database } from '@/server/database';
 import { PageHead } from '@/ui/PageHead';
 import { loadInstrument, type Params } from '../load';
 
 export const metadata = { title: 'New configuration' };
 
-export default async function ConfigurePage({ params }: { params: Params }) {
+const asked = z.object({ job: z.coerce.number().int().positive().optional().catch(undefined) });
+
+/** Why the range is changed, as it was said in the job that asks for it. */
+async function reasonIn(jobId: number): Promise<string> {
+  const { passed } = await loadJob(database(), jobId);
+  const said = passed.filter(({ stage }) => stage === 'judge').at(-1)?.note ?? '';
+  return `Job ${jobId}${said === '' ? '' : `: ${said}`}`;
+}
+
+export default async function ConfigurePage({
+  params,
+  searchParams,
+}: {
+  params: Params;
+  searchParams: Promise<unknown>;
+}) {
   const { id, tag, service, body, configuration } = await loadInstrument(params);
+  const { job } = asked.parse(await searchParams);
   return (
     <>
       <PageHead
         title={`${tag}: version ${configuration.version + 1} of the configuration`}
         about={`${service}. Version ${configuration.version} stays readable. A changed range means a calibration, a new label, and telling everybody downstream.`}
       />
-      <ConfigureForm id={id} tag={tag} body={body} initial={fieldsOfConfiguration(configuration)} />
+      <ConfigureForm
+        id={id}
+        tag={tag}
+        job={job ?? null}
+        body={body}
+        initial={{
+          ...fieldsOfConfiguration(configuration),
+          ...(job === undefined ? {} : { reason: await reasonIn(job) }),
+        }}
+      />
     </>
   );
 }

@@ -30,7 +30,6 @@ import { showMoment } from '@/server/dates';
 import { actingPerson } from '@/server/person';
 import { Columns } from '@/ui/Columns';
 import { CorridorSheet } from '@/ui/CorridorSheet';
-import { figuresFor } from '@/ui/figures';
 import { Facts } from '@/ui/Facts';
 import { LinkButton } from '@/ui/LinkButton';
 import { Sheet } from '@/ui/Sheet';
@@ -86,9 +85,9 @@ export default async function RecordPage({ params }: { params: Params }) {
         {job.runs.map((run) => (
           <RunRecord key={run.id} run={run} amendments={amendments} />
         ))}
-        {job.adjustments.length > 0 && asFound !== null && (
+        {job.adjustments.length > 0 && (
           <Sheet title="Adjustments" sx={{ gridColumn: '1 / -1' }}>
-            <AdjustmentTable adjustments={job.adjustments} {...figuresFor(asFound.madeWith.configuration)} />
+            <AdjustmentTable adjustments={job.adjustments} />
           </Sheet>
         )}
         {amendments.length > 0 && (
@@ -162,9 +161,7 @@ function Visit({ job }: { job: JobFile }) {
                     : `${connection.meter.tag}, ${certificateWords(connection.meter)}`,
                 ],
                 ...(connection.leak === null ? [] : [['Leak check', leakInWords(connection.leak)] as const]),
-                ...(connection.heightM === 0
-                  ? []
-                  : [['Height', headInWords(connection, job.instrument.configuration.inputUnit)] as const]),
+                ...(connection.heightM === 0 ? [] : [['Height', headInWords(connection)] as const]),
                 [
                   'Ambient',
                   `${connection.ambient.temperatureC} °C, ${connection.ambient.humidityPercent} %, ${connection.ambient.barometerHpa} hPa`,

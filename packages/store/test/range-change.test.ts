@@ -1,0 +1,132 @@
+import { afterAll, beforeAll, expect, it } from 'vitest';
+import {
+  addConfiguration,
+  asFoundRun,
+  asLeftRun,
+  backToJudge,
+  beginAsLeft,
+  connectJob,
+  decideOnRun,
+  findInstrument,
+  finishRun,
+  hasSamePoints,
+  loadJob,
+  logAdjustment,
+  openJob,
+  throwRunAway,
+  type NewConfiguration,
+} from '../src/index';
+import { throwaway, type Throwaway } from './throwaway';
+import {
+  bringBack,
+  CONNECTION,
+  closeOpenJobs,
+  jobAtAsFound,
+  lastRunId,
+  plantWorks,
+  RANGE,
+  readAll,
+  TAG,
+  walkToConnect,
+  type Works,
+} from './works';
+
+let base: Throwaway;
+let works: Works;
+
+beforeAll(async () => {
+  base = await throwaway();
+  works = await plantWorks(base.owner);
+});
+afterAll(() => base.drop());
+
+/** Ten bar in another unit, so that nothing of the old range fits by chance. */
+const WIDER: NewConfiguration = {
+  ...RANGE,
+  inputUnit: 'kPa',
+  urv: 1000,
+  displayUnit: 'kPa',
+  displayHigh: 1000,
+  reason: 'pump exchanged',
+};
+
+const configure = async (more: NewConfiguration) =>
+  addConfiguration(base.app, works.technician, (await findInstrument(base.app, { tag: TAG })).id, more);
+
+it('a range is changed between as found and as left, and the standards are chosen anew for it', async () => {
+  const { app } = base;
+  const { technician } = works;
+  const { jobId, runId } = await jobAtAsFound(app, technician);
+  await readAll(app, technician, runId, 0.01);
+  await finishRun(app, technician, jobId, 'as-found');
+  const decision = { decision: 'range change', note: '' } as const;
+  await expect(decideOnRun(app, technician, jobId, decision)).rejects.toThrow('which range is asked for');
+  await decideOnRun(app, technician, jobId, { ...decision, note: '0 to 10 bar for the new pump' });
+  await expect(beginAsLeft(app, technician, jobId)).rejects.toThrow('No adjustment is logged yet');
+  const entry = {
+    kind: 'zero',
+    description: '',
+    atAppliedText: '0',
+    beforeText: '4.01',
+    afterText: '4',
+  } as const;
+  await logAdjustment(app, technician, jobId, entry);
+  await configure(WIDER);
+  await logAdjustment(app, technician, jobId, { ...entry, kind: 'span', atAppliedText: '1000' });
+  await beginAsLeft(app, technician, jobId);
+  expect((await loadJob(app, jobId)).stage).toBe('connect');
+
+  await connectJob(app, technician, jobId, CONNECTION);
+  const job = await loadJob(app, jobId);
+  expect(job.stage).toBe('as-left');
+  const [found, left] = [asFoundRun(job), asLeftRun(job)];
+  if (found === null || left === null) throw new Error('both runs are there');
+  expect(found.madeWith.configuration).toMatchObject({ version: 1, urv: 6, inputUnit: 'bar' });
+  expect(left.madeWith.configuration).toMatchObject({ version: 2, urv: 1000, inputUnit: 'kPa' });
+  expect(left.pass).toBe(1);
+  expect(left.madeWith.points.map(({ nominalApplied }) => nominalApplied)).toContain(750);
+  expect(hasSamePoints(found, left)).toBe(false);
+  expect(job.adjustments.map(({ atAppliedText, inputUnit }) => `${atAppliedText} ${inputUnit}`)).toEqual([
+    '0 bar',
+    '1000 kPa',
+  ]);
+  await readAll(app, technician, left.id, 0.002);
+  await finishRun(app, technician, jobId, 'as-left');
+  await bringBack(app, technician, jobId);
+  const answers = (await loadJob(app, jobId)).passed.find(({ stage }) => stage === 'return')?.answers;
+  expect(answers?.map(({ question }) => question)).toContain(
+    'Display, controller and computer have the range that is set',
+  );
+  await closeOpenJobs(base.owner);
+  await configure(RANGE);
+});
+
+it('what else is set, such as the damping, asks for an as-left run and for no other connection', async () => {
+  const { app } = base;
+  const { technician } = works;
+  const { jobId, runId } = await jobAtAsFound(app, technician);
+  await readAll(app, technician, runId, 0.01);
+  await finishRun(app, technician, jobId, 'as-found');
+  await decideOnRun(app, technician, jobId, { decision: 'adjust', note: '' });
+  await configure({ ...RANGE, dampingS: 5, reason: 'less noise' });
+  await expect(backToJudge(app, technician, jobId)).rejects.toThrow('as-left run is required');
+  await beginAsLeft(app, technician, jobId);
+  const left = asLeftRun(await loadJob(app, jobId));
+  expect(left?.madeWith.configuration.dampingS).toBe(5);
+  await closeOpenJobs(base.owner);
+});
+
+it('the head of a connection is the same pressure in a unit that came in force after it', async () => {
+  const { app } = base;
+  const { technician } = works;
+  const jobId = await openJob(app, technician, TAG, 'range change');
+  await walkToConnect(app, technician, jobId);
+  await connectJob(app, technician, jobId, { ...CONNECTION, heightM: 2, liquidDensityKgPerM3: 1000 });
+  const before = asFoundRun(await loadJob(app, jobId))?.madeWith.head ?? 0;
+  expect(before).toBeLessThan(-0.19);
+  await configure(WIDER);
+  await throwRunAway(app, technician, jobId, 'as-found', 'the unit was changed');
+  const again = (await loadJob(app, jobId)).runs.find(({ thrownAway }) => thrownAway === null);
+  expect(again?.madeWith.head).toBeCloseTo(before * 100, 9);
+  expect(again?.id).toBe(await lastRunId(app, jobId, 'as-found'));
+});
