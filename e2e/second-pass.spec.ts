@@ -50,7 +50,7 @@ test('an adjustment that was not enough is followed by a second pass, and the re
   await page.keyboard.press('Enter');
   await expect(page.getByText('"four" is not a number.')).toBeVisible();
   await expect(page.getByRole('textbox', { name: 'After, mA' })).toHaveValue('four');
-  await log(page, '4.002', /^Zero.*4\.090 4\.002/);
+  await log(page, '4.002', /^Zero.*4\.090 mA 4\.002/);
   await page.getByRole('button', { name: 'Begin as left' }).click();
   await typeRun(page, run(0.002));
   await page.getByRole('button', { name: 'Return to service' }).press('Enter');

@@ -23,7 +23,7 @@ export function BringFile() {
   const [kind, setKind] = useState<keyof typeof ABOUT>('instruments');
   const { answer, isPending, onSubmit } = useAct(bringFileAction);
   return (
-    <form onSubmit={onSubmit}>
+    <form method="post" onSubmit={onSubmit}>
       <Sheet title="Bring in a file" sx={{ maxWidth: 640 }}>
         <Stack sx={{ gap: 1.5 }}>
           <TextField

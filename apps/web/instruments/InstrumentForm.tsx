@@ -41,6 +41,7 @@ export function NewInstrumentForm({
   return (
     <Stack
       component="form"
+      method="post"
       sx={{ gap: 1.5 }}
       onSubmit={(event) => {
         event.preventDefault();
@@ -83,6 +84,7 @@ export function ChangeInstrumentForm({
   const specs = instrumentSpecs(bodies, procedures);
   return (
     <form
+      method="post"
       onSubmit={(event) => {
         event.preventDefault();
         submit({ id, revision, instrument });
@@ -118,6 +120,7 @@ export function ConfigureForm({
   return (
     <Stack
       component="form"
+      method="post"
       sx={{ gap: 1.5 }}
       onSubmit={(event) => {
         event.preventDefault();

@@ -44,6 +44,7 @@ export function ViewBar({ views, query }: { views: readonly SavedView[]; query: 
       ))}
       {isNaming ? (
         <form
+          method="post"
           onSubmit={(event) => {
             event.preventDefault();
             keep.submit({ name, query }, () => {

@@ -43,7 +43,7 @@ export function RunTable({ run }: { run: Run }) {
         <TableBody>
           {readings.map((judged, index) => (
             <TableRow key={index}>
-              <TableCell>
+              <TableCell sx={{ whiteSpace: 'nowrap' }}>
                 {judged.direction === 'up' ? '▲' : '▼'} {pointPercent(judged.nominalPercent)} %
                 {judged.cycle > 1 && `, cycle ${judged.cycle}`}
               </TableCell>

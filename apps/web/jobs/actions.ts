@@ -33,7 +33,7 @@ import {
 } from '@barys/store';
 import { HOOK_UPS, parseTyped, type ValveId } from '@barys/core';
 import { z } from 'zod';
-import { act, thenGo, thenStay } from '@/server/act';
+import { act, actWithPassword, thenGo, thenStay } from '@/server/act';
 import type { Answer } from '@/server/answer';
 
 const VALVE_IDS: ReadonlySet<string> = new Set(
@@ -52,11 +52,12 @@ async function pageOfJob(tx: Queryable, jobId: number): Promise<string> {
 function onJob(
   form: FormData,
   work: (tx: Queryable, actor: Actor, jobId: number, entry: Record<string, unknown>) => Promise<unknown>,
+  run = act,
 ): Promise<Answer> {
   const entry: Record<string, unknown> = { ...Object.fromEntries(form), checks: form.getAll('checks') };
   return thenGo(async () => {
     const jobId = id.parse(entry['job']);
-    return act(async (tx, actor) => {
+    return run(async (tx, actor) => {
       await work(tx, actor, jobId, entry);
       return pageOfJob(tx, jobId);
     });
@@ -243,23 +244,31 @@ export async function adjustAgainAction(_before: Answer, form: FormData): Promis
 const password = z.string().max(500).default('');
 
 export async function signAction(_before: Answer, form: FormData): Promise<Answer> {
-  return onJob(form, (tx, actor, jobId, raw) => {
-    const entry = withNote.extend({ act: z.enum(['sign', 'back']), password }).parse(raw);
-    return entry.act === 'sign'
-      ? signJob(tx, actor, jobId, { remark: entry.note, password: entry.password })
-      : backToReturn(tx, actor, jobId);
-  });
+  return onJob(
+    form,
+    (tx, actor, jobId, raw) => {
+      const entry = withNote.extend({ act: z.enum(['sign', 'back']), password }).parse(raw);
+      return entry.act === 'sign'
+        ? signJob(tx, actor, jobId, { remark: entry.note, password: entry.password })
+        : backToReturn(tx, actor, jobId);
+    },
+    form.get('act') === 'sign' ? actWithPassword : act,
+  );
 }
 
 export async function reviewAction(_before: Answer, form: FormData): Promise<Answer> {
-  return onJob(form, (tx, actor, jobId, raw) => {
-    const entry = withNote.extend({ act: z.enum(['accept', 'send-back']), password }).parse(raw);
-    return reviewJob(tx, actor, jobId, {
-      isAccepted: entry.act === 'accept',
-      remark: entry.note,
-      password: entry.password,
-    });
-  });
+  return onJob(
+    form,
+    (tx, actor, jobId, raw) => {
+      const entry = withNote.extend({ act: z.enum(['accept', 'send-back']), password }).parse(raw);
+      return reviewJob(tx, actor, jobId, {
+        isAccepted: entry.act === 'accept',
+        remark: entry.note,
+        password: entry.password,
+      });
+    },
+    actWithPassword,
+  );
 }
 
 const amendmentSchema = z.object({

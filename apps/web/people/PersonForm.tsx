@@ -36,6 +36,7 @@ export function PersonForm({ person }: { person: Person | null }) {
   const { answer, isPending, submit } = useSubmit(keepPersonAction);
   return (
     <form
+      method="post"
       onSubmit={(event) => {
         event.preventDefault();
         submit({ id: person?.id ?? null, fields });

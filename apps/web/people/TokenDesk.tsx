@@ -51,6 +51,7 @@ export function TokenDesk({ tokens, now }: { tokens: readonly ApiToken[]; now: D
   return (
     <Sheet title="Tokens for programs" aside="A program with a token acts as you.">
       <form
+        method="post"
         onSubmit={(event) => {
           event.preventDefault();
           make.submit(fields);

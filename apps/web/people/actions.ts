@@ -19,7 +19,7 @@ import {
 import { cookies } from 'next/headers';
 import { redirect } from 'next/navigation';
 import { z } from 'zod';
-import { act, answer, thenGo, thenStay } from '@/server/act';
+import { act, actWithPassword, answer, thenGo, thenStay } from '@/server/act';
 import type { Answer } from '@/server/answer';
 import { database } from '@/server/database';
 import { moment } from '@/server/person';
@@ -137,7 +137,7 @@ export async function changePasswordAction(entry: {
 }): Promise<Answer> {
   return thenGo(async () => {
     const password = repeated(entry);
-    await act((tx, actor) =>
+    await actWithPassword((tx, actor) =>
       setPassword(tx, actor, actor.personId, { password, current: text.parse(entry.current) }),
     );
     await forgetSession();

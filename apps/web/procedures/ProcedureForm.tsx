@@ -23,6 +23,7 @@ export function ProcedureForm({
   const specs = isBanded ? PROCEDURE_SPECS : PROCEDURE_SPECS_UNBANDED;
   return (
     <form
+      method="post"
       onSubmit={(event) => {
         event.preventDefault();
         const edited = procedure === null ? null : { id: procedure.id, version: procedure.newest.version };

@@ -40,6 +40,7 @@ export function StandardForm({ standard }: { standard: Standard | null }) {
   const specs = STANDARD_SPECS.filter(({ name }) => standard === null || name !== 'tag');
   return (
     <form
+      method="post"
       onSubmit={(event) => {
         event.preventDefault();
         if (standard === null) add.submit({ fields });
@@ -68,6 +69,7 @@ export function ModuleForm({
   const { answer, isPending, submit } = useSubmit(keepModuleAction);
   return (
     <form
+      method="post"
       onSubmit={(event) => {
         event.preventDefault();
         submit({ standardId: standard.id, moduleId: module?.id ?? null, tag: standard.tag, fields });
@@ -91,7 +93,7 @@ export function CertificateForm({ standard }: { standard: number }) {
   const [fields, change] = useTyped(CERTIFICATE_FIELDS);
   const { answer, isPending, onSubmit } = useAct(addCertificateAction);
   return (
-    <form onSubmit={onSubmit}>
+    <form method="post" onSubmit={onSubmit}>
       <input type="hidden" name="standard" value={standard} />
       <FieldGrid specs={CERTIFICATE_SPECS} fields={fields} change={change} answer={answer} />
       <Stack direction="row" sx={{ mt: 1.5, gap: 1.5, alignItems: 'center', flexWrap: 'wrap' }}>
@@ -121,6 +123,7 @@ export function FindingForm({
   const { answer, isPending, submit } = useSubmit(addFindingAction);
   return (
     <form
+      method="post"
       onSubmit={(event) => {
         event.preventDefault();
         submit({ moduleId: module, tag, fields });

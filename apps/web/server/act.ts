@@ -1,6 +1,6 @@
 /** How an act of a person runs and how it is answered when it cannot. */
 import { CoreError } from '@barys/core';
-import { StoreError, type Actor, type Queryable } from '@barys/store';
+import { countPasswordTry, StoreError, type Actor, type Queryable } from '@barys/store';
 import { revalidatePath } from 'next/cache';
 import { redirect } from 'next/navigation';
 import pino from 'pino';
@@ -15,6 +15,12 @@ export const log = pino({ name: 'barys' });
 export async function act<T>(work: (tx: Queryable, actor: Actor) => Promise<T>): Promise<T> {
   const actor = await currentActor();
   return database().transaction((tx) => work(tx, actor));
+}
+
+/** The same for an act that asks for the password again: tries are counted, also those that fail. */
+export async function actWithPassword<T>(work: (tx: Queryable, actor: Actor) => Promise<T>): Promise<T> {
+  await countPasswordTry(database(), await currentActor());
+  return act(work);
 }
 
 /** The answer to an error that the person can do something about; null for one that they cannot. */

@@ -210,6 +210,7 @@ export {
 } from './runs';
 export {
   hasPassword,
+  countPasswordTry,
   isPasswordOf,
   makeToken,
   passwordSchema,

@@ -49,6 +49,35 @@ const signedIn = async (tx: Queryable, moment: Moment, personId: number): Promis
   return token;
 };
 
+/** Counts a try before the password is looked at, so that tries at once do not slip past the limit together. */
+async function countTry(db: Queryable, login: string, at: Date): Promise<void> {
+  const since = dayjs(at).subtract(FAILURE_MINUTES, 'minute').toDate();
+  await db.query('delete from sign_in_failure where at < $1', [since]);
+  await db.query('insert into sign_in_failure (login, at) values ($1, $2)', [login, at]);
+  const [tries] = await db.query<{ count: number }>(
+    'select count(*)::int as count from sign_in_failure where login = $1',
+    [login],
+  );
+  if ((tries?.count ?? 0) > MOST_FAILURES)
+    throw new StoreError({ code: 'too-many-tries', minutes: FAILURE_MINUTES });
+}
+
+/**
+ * Counts a try at one's own password, typed again to sign or to change it; the right one begins the count anew.
+ * @param db not a transaction: a failed try has to stay counted
+ * @throws StoreError `too-many-tries`
+ */
+export async function countPasswordTry(db: Queryable, { personId, at }: Actor): Promise<void> {
+  const [person] = await db.query<{ login: string }>(
+    'select login from person where id = $1 and login is not null and password_hash is not null',
+    [personId],
+  );
+  if (person !== undefined) await countTry(db, person.login, at);
+}
+
+const forgetTries = (db: Queryable, login: string) =>
+  db.query('delete from sign_in_failure where login = $1', [login]);
+
 /**
  * Signs somebody in by login and password.
  * @param db not a transaction: a failed try has to stay counted
@@ -61,16 +90,7 @@ export async function signIn(
   typed: { readonly login: string; readonly password: string },
 ): Promise<string> {
   const login = typed.login.trim().toLowerCase().slice(0, 100);
-  const since = dayjs(moment.at).subtract(FAILURE_MINUTES, 'minute').toDate();
-  // Counted before the password is looked at, so that tries at once do not slip past the limit together.
-  await db.query('delete from sign_in_failure where at < $1', [since]);
-  await db.query('insert into sign_in_failure (login, at) values ($1, $2)', [login, moment.at]);
-  const [tries] = await db.query<{ count: number }>(
-    'select count(*)::int as count from sign_in_failure where login = $1',
-    [login],
-  );
-  if ((tries?.count ?? 0) > MOST_FAILURES)
-    throw new StoreError({ code: 'too-many-tries', minutes: FAILURE_MINUTES });
+  await countTry(db, login, moment.at);
   const [person] = await db.query<{ id: number; passwordHash: string }>(
     `select id, password_hash as "passwordHash" from person
      where login = $1 and is_active and password_hash is not null`,
@@ -79,7 +99,7 @@ export async function signIn(
   standIn ??= hash(newToken());
   const isRight = await verify(person?.passwordHash ?? (await standIn), typed.password.slice(0, 500));
   if (person === undefined || !isRight) throw new StoreError({ code: 'wrong-password' });
-  await db.query('delete from sign_in_failure where login = $1', [login]);
+  await forgetTries(db, login);
   return db.transaction((tx) => signedIn(tx, moment, person.id));
 }
 
@@ -117,11 +137,13 @@ export async function hasPassword(db: Queryable, personId: number): Promise<bool
 
 /** Whether a password is the person's own, for signing a job and for changing it. */
 export async function isPasswordOf(db: Queryable, personId: number, password: string): Promise<boolean> {
-  const [row] = await db.query<{ passwordHash: string | null }>(
-    'select password_hash as "passwordHash" from person where id = $1',
+  const [row] = await db.query<{ login: string | null; passwordHash: string | null }>(
+    'select login, password_hash as "passwordHash" from person where id = $1',
     [personId],
   );
-  return row?.passwordHash != null && verify(row.passwordHash, password.slice(0, 500));
+  if (row?.passwordHash == null || !(await verify(row.passwordHash, password.slice(0, 500)))) return false;
+  if (row.login !== null) await forgetTries(db, row.login);
+  return true;
 }
 
 /**

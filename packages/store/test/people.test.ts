@@ -5,6 +5,7 @@ import {
   addSite,
   changePerson,
   findPerson,
+  countPasswordTry,
   isPasswordOf,
   listEverybody,
   makeToken,
@@ -104,6 +105,20 @@ describe('a password', () => {
     expect(await personOfSession(base.app, token, LATER)).toBeNull();
     expect(await isPasswordOf(base.app, fitter.personId, 'another few words')).toBe(true);
     await change('another few words', PASSWORD);
+  });
+
+  it('typed again to sign is guessed no more often than one to sign in', async () => {
+    const tryAgain = () => countPasswordTry(base.app, fitter);
+    for (let count = 0; count < 7; count += 1) await tryAgain();
+    expect(await isPasswordOf(base.app, fitter.personId, PASSWORD)).toBe(true);
+    for (let count = 0; count < 8; count += 1) {
+      await tryAgain();
+      expect(await isPasswordOf(base.app, fitter.personId, 'a guess')).toBe(false);
+    }
+    await expect(tryAgain()).rejects.toThrow('Too many tries');
+    await expect(
+      countPasswordTry(base.app, { ...fitter, at: new Date(fitter.at.valueOf() + 16 * 60_000) }),
+    ).resolves.toBeUndefined();
   });
 
   it('of somebody else is set by an administrator only', async () => {

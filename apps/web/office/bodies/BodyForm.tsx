@@ -22,6 +22,7 @@ export function BodyForm({ body }: { body: Body | null }) {
   const { answer, isPending, submit } = useSubmit(keepBodyAction);
   return (
     <form
+      method="post"
       onSubmit={(event) => {
         event.preventDefault();
         const edited = body === null ? null : { id: body.id, revision: body.revision };
