@@ -36,7 +36,10 @@ export function DataTable<Row>({
           {rows.map((row) => (
             <TableRow
               key={keyOf(row)}
-              sx={{ verticalAlign: 'top', ...(isFaint(row) ? { '& td': { color: 'text.secondary' } } : {}) }}
+              sx={{
+                verticalAlign: 'baseline',
+                ...(isFaint(row) ? { '& td': { color: 'text.secondary' } } : {}),
+              }}
             >
               {columns.map(([heading, cell]) => (
                 <TableCell key={heading}>{cell(row)}</TableCell>

@@ -1,6 +1,7 @@
 'use client';
 /** A hook-up as a line drawing: process at the left, body at the right, and each valve as it stands. */
 import { HOOK_UPS, type Arrangement, type HookUpState, type Space, type ValveId } from '@barys/core';
+import Box from '@mui/material/Box';
 import { useId } from 'react';
 
 const WIDTH = 430;
@@ -43,8 +44,8 @@ const SIDES: readonly Line[] = [
   ['low', `M 130 ${LOW} H ${BODY.x}`],
 ];
 const TAPS = (low: string): Plan['labels'] => [
-  [14, HIGH + 22, 'high side tap'],
-  [14, LOW - 12, low],
+  [14, HIGH - 10, 'high side tap'],
+  [14, LOW + 16, low],
 ];
 
 const threeValves = (low: string): Plan => ({
@@ -83,37 +84,37 @@ const PLANS: Readonly<Record<Arrangement, Plan>> = {
   'tank-nozzle': single('tank nozzle', 'drain'),
   vacuum: single('vacuum system', 'air'),
   '3-valve': threeValves('low side tap'),
-  'wet-leg': threeValves('wet leg, always full'),
+  'wet-leg': threeValves('wet leg, full'),
   '5-valve': {
     valves: {
       ...BLOCKS,
-      'equaliser-high': { x: 225, y: 97, isUpright: true, side: 'left' },
-      'equaliser-low': { x: 225, y: 153, isUpright: true, side: 'left' },
-      vent: { x: 268, y: MIDDLE, side: 'below' },
+      'equaliser-high': { x: 225, y: 101, isUpright: true, side: 'left' },
+      'equaliser-low': { x: 225, y: 149, isUpright: true, side: 'left' },
+      vent: { x: 281, y: MIDDLE, side: 'below' },
     },
     lines: [
       ...PROCESS_LINES,
       ...SIDES,
-      ['high', `M 225 ${HIGH} V 97`],
-      ['low', `M 225 ${LOW} V 153`],
-      ['middle', `M 225 97 V 153 M 225 ${MIDDLE} H 268`],
-      ['atmosphere', `M 268 ${MIDDLE} H 305`],
+      ['high', `M 225 ${HIGH} V 101`],
+      ['low', `M 225 ${LOW} V 149`],
+      ['middle', `M 225 101 V 149 M 225 ${MIDDLE} H 281`],
+      ['atmosphere', `M 281 ${MIDDLE} H 318`],
     ],
     labels: TAPS('low side tap'),
   },
   'remote-seals': {
     valves: {
       ...BLOCKS,
-      'vent-high': { x: 215, y: 36, isUpright: true },
-      'vent-low': { x: 215, y: 214, isUpright: true },
+      'vent-high': { x: 205, y: 36, isUpright: true },
+      'vent-low': { x: 205, y: 214, isUpright: true },
     },
     lines: [
       ...PROCESS_LINES,
-      ['high', `M 130 ${HIGH} H 240 M 215 ${HIGH} V 36`],
-      ['low', `M 130 ${LOW} H 240 M 215 ${LOW} V 214`],
-      ['atmosphere', 'M 215 36 V 8 M 215 214 V 242'],
+      ['high', `M 130 ${HIGH} H 240 M 205 ${HIGH} V 36`],
+      ['low', `M 130 ${LOW} H 240 M 205 ${LOW} V 214`],
+      ['atmosphere', 'M 205 36 V 8 M 205 214 V 242'],
     ],
-    labels: [...TAPS('low side tap'), [252, 100, 'capillary'], [252, 158, 'capillary']],
+    labels: [...TAPS('low side tap'), [238, MIDDLE + 4, 'capillaries']],
   },
 };
 
@@ -131,13 +132,13 @@ function Label({ spot, lines }: { spot: Spot; lines: readonly string[] }) {
   const x = side === 'right' ? 25 : side === 'left' ? -25 : 0;
   return (
     <text
-      y={side === 'below' ? 33 : side === 'above' ? -33 : -3}
+      y={side === 'below' ? 33 : side === 'above' ? -40 : 1}
       textAnchor={side === 'right' ? 'start' : side === 'left' ? 'end' : 'middle'}
-      fontSize={11.5}
+      fontSize="var(--valve-name)"
       fill="var(--ink)"
     >
       {lines.map((line, index) => (
-        <tspan key={line} x={x} dy={index === 0 ? 0 : 13} fontWeight={index === 0 ? 400 : 700}>
+        <tspan key={line} x={x} dy={index === 0 ? 0 : '1.13em'} fontWeight={index === 0 ? 400 : 700}>
           {line}
         </tspan>
       ))}
@@ -164,11 +165,13 @@ export function HookUpDrawing({
   const plan = PLANS[arrangement];
   const { valves } = HOOK_UPS[arrangement];
   return (
-    <svg
+    <Box
+      component="svg"
       viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
       role="img"
       aria-labelledby={titleId}
-      style={{ width: '100%', maxHeight: 330, display: 'block' }}
+      // A phone shows the drawing small: its words take more of it there.
+      sx={{ width: '100%', maxHeight: 330, display: 'block', '--valve-name': { xs: '15px', sm: '12px' } }}
     >
       <title id={titleId}>{description(arrangement, state)}</title>
       {plan.lines.map(([space, path]) => (
@@ -201,7 +204,7 @@ export function HookUpDrawing({
         {tag}
       </text>
       {plan.labels.map(([x, y, text]) => (
-        <text key={`${x} ${y}`} x={x} y={y} fontSize={12.5} fill="var(--muted)">
+        <text key={`${x} ${y}`} x={x} y={y} fontSize="var(--valve-name)" fill="var(--muted)">
           {text}
         </text>
       ))}
@@ -230,6 +233,6 @@ export function HookUpDrawing({
           </g>
         );
       })}
-    </svg>
+    </Box>
   );
 }
