@@ -47,7 +47,7 @@ export function AdjustmentTable({ adjustments }: { adjustments: readonly Adjustm
                     [afterText, outputUnit],
                   ] as const
                 ).map(([text, unit], index) => (
-                  <TableCell key={index} align="right">
+                  <TableCell key={index} align="right" sx={{ whiteSpace: 'nowrap' }}>
                     <Figure>{text}</Figure> {unitWord(unit)}
                   </TableCell>
                 ))}

@@ -66,7 +66,10 @@ const threeValves = (low: string): Plan => ({
 });
 
 const single = (process: string, away: string): Plan => ({
-  valves: { block: { x: 130, y: MIDDLE, side: 'above' }, bleed: { x: 225, y: 178, isUpright: true } },
+  valves: {
+    block: { x: 130, y: MIDDLE, side: 'above' },
+    bleed: { x: 225, y: 178, isUpright: true, side: 'left' },
+  },
   lines: [
     ['process-high', `M 14 ${MIDDLE} H 130`],
     ['high', `M 130 ${MIDDLE} H ${BODY.x} M 225 ${MIDDLE} V 178`],

@@ -33,7 +33,7 @@ export function LineLink({
         '&:hover .name': { textDecoration: 'underline' },
       }}
     >
-      <Box sx={{ minWidth: 0 }}>
+      <Box sx={{ minWidth: { xs: '55%', sm: 0 } }}>
         <Typography className="name" sx={{ fontWeight: 700, lineHeight: 1.25 }}>
           {name}
         </Typography>
@@ -41,7 +41,7 @@ export function LineLink({
           {about}
         </Typography>
       </Box>
-      <Box sx={{ ml: 'auto', textAlign: 'right', whiteSpace: 'nowrap' }}>{aside}</Box>
+      <Box sx={{ ml: 'auto', textAlign: 'right', whiteSpace: { xs: 'normal', sm: 'nowrap' } }}>{aside}</Box>
     </Box>
   );
 }

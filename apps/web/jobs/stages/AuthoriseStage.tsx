@@ -19,7 +19,8 @@ export function AuthoriseStage({ job }: { job: JobFile }) {
           word="Authorised, isolate"
         />
       </Sheet>
-      <Stack sx={{ gap: 1.5 }}>
+      {/* On a phone the hazards come before the questions. */}
+      <Stack sx={{ gap: 1.5, order: { xs: -1, md: 0 } }}>
         <Caution>Barys asks, records and reminds; it never grants permission. {SITE_RULES_FIRST}</Caution>
         <Sheet title="What is dangerous here">
           <Typography sx={{ fontWeight: 700 }}>

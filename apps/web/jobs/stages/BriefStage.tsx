@@ -152,7 +152,7 @@ export async function BriefStage({ job }: { job: JobFile }) {
                 const { lowest, highest } = acceptedOutput(configuration, limits, applied);
                 return (
                   <TableRow key={position}>
-                    <TableCell>{pointPercent(nominalPercent)} %</TableCell>
+                    <TableCell sx={{ whiteSpace: 'nowrap' }}>{pointPercent(nominalPercent)} %</TableCell>
                     {[
                       figures.input(applied),
                       figures.output(expectedOutput(configuration, applied)),
