@@ -16,6 +16,9 @@ const COLUMN_WORD: Readonly<Record<ExtraColumn, string>> = {
   second: 'second indication',
 };
 
+/** What a phone leaves out, so that the verdict is seen without scrolling. */
+const WIDE_ONLY = { display: { xs: 'none', sm: 'table-cell' } };
+
 /** The readings of a run with their errors and verdicts, in the order they were taken. */
 export function RunTable({ run }: { run: Run }) {
   const figures = figuresOfRun(run.madeWith);
@@ -33,7 +36,9 @@ export function RunTable({ run }: { run: Run }) {
           <TableRow>
             <TableCell>Point</TableCell>
             <TableCell align="right">Applied, {figures.inputUnit}</TableCell>
-            <TableCell align="right">Ideal, {figures.outputUnit}</TableCell>
+            <TableCell align="right" sx={WIDE_ONLY}>
+              Ideal, {figures.outputUnit}
+            </TableCell>
             <TableCell align="right">Reading, {figures.outputUnit}</TableCell>
             <TableCell align="right">Error, % of {figures.errorOf}</TableCell>
             <TableCell>Verdict</TableCell>
@@ -47,13 +52,15 @@ export function RunTable({ run }: { run: Run }) {
                 {judged.direction === 'up' ? '▲' : '▼'} {pointPercent(judged.nominalPercent)} %
                 {judged.cycle > 1 && `, cycle ${judged.cycle}`}
               </TableCell>
-              {[
-                run.readings[index]?.appliedText,
-                figures.output(judged.expected),
-                run.readings[index]?.outputText,
-                figures.error(judged),
-              ].map((text, cell) => (
-                <TableCell key={cell} align="right">
+              {(
+                [
+                  [run.readings[index]?.appliedText, {}],
+                  [figures.output(judged.expected), WIDE_ONLY],
+                  [run.readings[index]?.outputText, {}],
+                  [figures.error(judged), {}],
+                ] as const
+              ).map(([text, sx], cell) => (
+                <TableCell key={cell} align="right" sx={sx}>
                   <Figure>{text}</Figure>
                 </TableCell>
               ))}

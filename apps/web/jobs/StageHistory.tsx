@@ -14,20 +14,20 @@ export function StageHistory({ job }: { job: JobFile }) {
       <TableHead>
         <TableRow>
           <TableCell>Stage</TableCell>
-          <TableCell>Who</TableCell>
-          <TableCell>When</TableCell>
+          <TableCell>Who, when</TableCell>
           <TableCell>What was said</TableCell>
         </TableRow>
       </TableHead>
       <TableBody>
         {job.passed.map(({ stage, doneBy, doneAt, note, isSkip, answers }, index) => (
-          <TableRow key={index}>
+          <TableRow key={index} sx={{ verticalAlign: 'baseline' }}>
             <TableCell>
               {STAGE_WORD[stage]}
               {isSkip ? ' (passed over)' : ''}
             </TableCell>
-            <TableCell>{doneBy}</TableCell>
-            <TableCell>{showMoment(doneAt)}</TableCell>
+            <TableCell>
+              {doneBy}, {showMoment(doneAt)}
+            </TableCell>
             <TableCell>
               {[note, ...answers.map(({ question, answer }) => `${question}: ${answer}`)]
                 .filter((line) => line !== '')
