@@ -18,16 +18,25 @@ export const rational = (a: Exact, t: Exact = ZERO): Surd => ({ a, b: ZERO, t })
 /** √t itself. */
 export const root = (t: Exact): Surd => ({ a: ZERO, b: exact(1), t });
 
-export const plus = (x: Surd, y: Surd): Surd => ({ a: x.a.add(y.a), b: x.b.add(y.b), t: x.t });
-export const minus = (x: Surd, y: Surd): Surd => ({ a: x.a.sub(y.a), b: x.b.sub(y.b), t: x.t });
-export const scaled = (x: Surd, by: Exact): Surd => ({ a: x.a.mul(by), b: x.b.mul(by), t: x.t });
+// Most numbers here have no root at all; what is zero is not reckoned with.
+const sum = (x: Exact, y: Exact): Exact => (y.n === 0n ? x : x.n === 0n ? y : x.add(y));
+const difference = (x: Exact, y: Exact): Exact => (y.n === 0n ? x : x.sub(y));
+const product = (x: Exact, y: Exact): Exact => (x.n === 0n || y.n === 0n ? ZERO : x.mul(y));
+
+export const plus = (x: Surd, y: Surd): Surd => ({ a: sum(x.a, y.a), b: sum(x.b, y.b), t: x.t });
+export const minus = (x: Surd, y: Surd): Surd => ({
+  a: difference(x.a, y.a),
+  b: difference(x.b, y.b),
+  t: x.t,
+});
+export const scaled = (x: Surd, by: Exact): Surd => ({ a: product(x.a, by), b: product(x.b, by), t: x.t });
 export const times = (x: Surd, y: Surd): Surd => ({
-  a: x.a.mul(y.a).add(x.b.mul(y.b).mul(x.t)),
-  b: x.a.mul(y.b).add(x.b.mul(y.a)),
+  a: sum(product(x.a, y.a), product(product(x.b, y.b), x.t)),
+  b: sum(product(x.a, y.b), product(x.b, y.a)),
   t: x.t,
 });
 
-const sign = (value: Exact): -1 | 0 | 1 => Math.sign(value.compare(0)) as -1 | 0 | 1;
+const sign = ({ n, s }: Exact): -1 | 0 | 1 => (n === 0n ? 0 : s < 0n ? -1 : 1);
 
 /**
  * Sign of a + b √t, exact: where a and b pull apart, a² is compared with b² t.
@@ -35,7 +44,7 @@ const sign = (value: Exact): -1 | 0 | 1 => Math.sign(value.compare(0)) as -1 | 0
  */
 export function signOf({ a, b, t }: Surd): -1 | 0 | 1 {
   const signA = sign(a);
-  const signB = t.compare(0) === 0 ? 0 : sign(b);
+  const signB = t.n === 0n ? 0 : sign(b);
   if (signB === 0 || signA === signB) return signA;
   if (signA === 0) return signB;
   return Math.sign(a.mul(a).compare(b.mul(b).mul(t)) * signA) as -1 | 0 | 1;

@@ -101,13 +101,17 @@ export function checkTolerance(tolerance: Tolerance): void {
       { code: 'missing', name: 'A tolerance term', why: 'without one there is no limit to judge by' },
       field,
     );
+  let largest = 0;
   for (const term of tolerance.terms) {
-    for (const amount of amountsOf(term)) requireNotNegative('A tolerance term', amount, field);
+    for (const amount of amountsOf(term)) {
+      requireNotNegative('A tolerance term', amount, field);
+      largest = Math.max(largest, amount);
+    }
     if (term.kind === 'percent-of-upper-range-limit')
       requireFinite('The upper range limit', term.upperRangeLimit, field);
     if (term.kind === 'scale-divisions') requirePositive('The scale division', term.division, field);
   }
-  requirePositive('The tolerance', Math.max(...tolerance.terms.flatMap(amountsOf)), field);
+  requirePositive('The tolerance', largest, field);
   const share = tolerance.adjustAbovePercentOfLimit;
   requireFinite('The adjust limit', share, 'adjustAbovePercentOfLimit');
   if (share <= 0 || share > 100)
