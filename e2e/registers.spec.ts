@@ -203,6 +203,16 @@ test('people sign in with a password of their own, and a change of role ends the
   await own.getByRole('button', { name: 'Sign in', exact: true }).click();
   await expect(own.getByRole('heading', { name: /PT-2107/ })).toBeVisible();
 
+  // A signature asks for the password again: PT-1310 waits for one.
+  const [atSign] = await works.query<{ id: number }>(`select id::int from job where stage = 'sign'`);
+  await own.goto(`/jobs/${atSign?.id ?? 0}/sign`);
+  await own.getByLabel('Your password again').fill('a guess or two');
+  await own.getByRole('button', { name: 'Sign as Technician C' }).click();
+  await expect(own.getByText('Login and password do not belong together.')).toBeVisible();
+  await own.getByLabel('Your password again').fill('four plain words');
+  await own.getByRole('button', { name: 'Sign as Technician C' }).click();
+  await expect(own).toHaveURL(/\/record$/);
+
   await own.goto('/account');
   await fill(own, { 'What it is for': 'historian' });
   await own.getByRole('button', { name: 'Make a token' }).click();

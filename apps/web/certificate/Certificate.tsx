@@ -24,7 +24,7 @@ import {
 } from '@/jobs/words';
 import { rangeInWords } from '@/range/rangeInWords';
 import { toleranceInWords } from '@/range/toleranceInWords';
-import { certificateWords, unitWord } from '@/references/words';
+import { certificateWords, serialWords, unitWord } from '@/references/words';
 import { showDate, showMoment } from '@/server/dates';
 import { corridorOf } from '@/ui/corridor';
 import { ruleInWords, standardsOf, whyNotTraceable } from './claims';
@@ -34,7 +34,7 @@ import { FoundAndLeft, RunPart } from './Results';
 
 const referenceFact = (name: string, reference: Run['madeWith']['pressureReference']): Fact => [
   name,
-  `${reference.tag}, ${reference.description}, serial ${reference.serial}; ${certificateWords(reference)}`,
+  `${reference.tag}, ${reference.description}, ${serialWords(reference.serial)}; ${certificateWords(reference)}`,
 ];
 
 const customerFact = (head: Letterhead | undefined): Fact[] =>
@@ -84,7 +84,7 @@ function factsOfBoth(of: (run: Run) => Fact[], asFound: Run, asLeft: Run | null)
 
 function instrumentFacts(job: JobFile, asFound: Run, asLeft: Run | null): Fact[] {
   return [
-    ['Instrument', `${asFound.madeWith.body.model}, serial ${job.instrument.serial}`],
+    ['Instrument', `${asFound.madeWith.body.model}, ${serialWords(job.instrument.serial)}`],
     ['Service', `${job.service}, ${job.area}`],
     ...factsOfBoth(rangeFacts, asFound, asLeft),
     ['Calibrated', `${showDate(asFound.startedAt)}, ${job.area}; ${REASON_WORD[job.reason].toLowerCase()}`],

@@ -70,7 +70,10 @@ export function InstrumentGrid({
           onRowSelectionModelChange={setSelected}
           rowHeight={44}
           columnHeaderHeight={44}
-          localeText={{ noRowsLabel: 'No instrument matches. Take away a filter or a word.' }}
+          localeText={{
+            noRowsLabel:
+              'No instrument here. Take away a filter or a word; the first is added above, or brought in under Office, Import.',
+          }}
           sx={{ border: 0, borderRadius: 0, '--DataGrid-rowBorderColor': 'var(--rule)' }}
           aria-label="Instruments"
         />

@@ -14,6 +14,10 @@ export const certificateWords = ({
 
 type Range = Pick<NewModule, 'name' | 'rangeLow' | 'rangeHigh' | 'unit' | 'quantity' | 'kind'>;
 
+/** A serial number in words; one that was never entered says so, since it identifies what was measured. */
+export const serialWords = (serial: string): string =>
+  serial === '' ? 'serial number not entered' : `serial ${serial}`;
+
 export const unitWord = (unit: string): string => (isPressureUnit(unit) ? PRESSURE_UNITS[unit].label : unit);
 
 /** `−1 … 20 bar gauge` */

@@ -3,6 +3,7 @@ import TableBody from '@mui/material/TableBody';
 import TableCell from '@mui/material/TableCell';
 import TableHead from '@mui/material/TableHead';
 import TableRow from '@mui/material/TableRow';
+import Typography from '@mui/material/Typography';
 import type { ReactNode } from 'react';
 import { Scroller } from './Scroller';
 
@@ -13,6 +14,7 @@ export function DataTable<Row>({
   keyOf,
   columns,
   isFaint = () => false,
+  none = 'None yet.',
 }: {
   /** What the table is of, for those who do not see it. */
   label: string;
@@ -21,7 +23,10 @@ export function DataTable<Row>({
   columns: readonly (readonly [heading: string, cell: (row: Row) => ReactNode])[];
   /** Rows that are there for completeness. */
   isFaint?: (row: Row) => boolean;
+  /** What to say where there is no row. */
+  none?: string;
 }) {
+  if (rows.length === 0) return <Typography sx={{ color: 'text.secondary' }}>{none}</Typography>;
   return (
     <Scroller label={label}>
       <Table size="small">

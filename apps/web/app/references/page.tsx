@@ -1,5 +1,4 @@
 import { listReferences } from '@barys/store';
-import Typography from '@mui/material/Typography';
 import Link from 'next/link';
 import { accuracyWords, rangeWords } from '@/references/words';
 import { database } from '@/server/database';
@@ -27,30 +26,27 @@ export default async function ReferencesPage() {
         <LinkButton href="/references/new">Add a reference</LinkButton>
       </PageHead>
       <Sheet>
-        {references.length === 0 ? (
-          <Typography>None yet. Add the first, then its ranges and its certificate.</Typography>
-        ) : (
-          <DataTable
-            label="References"
-            rows={references}
-            keyOf={({ id }) => id}
-            columns={[
-              [
-                'Tag',
-                ({ tag }) => (
-                  <Link prefetch={false} href={`/references/${tag}`}>
-                    {tag}
-                  </Link>
-                ),
-              ],
-              ['What it is', ({ description, name }) => [description, name].filter(Boolean).join(', ')],
-              ['Range', (reference) => <Figure>{rangeWords(reference)}</Figure>],
-              ['Accuracy', accuracyWords],
-              ['State', ({ state, location }) => [state, location].filter(Boolean).join(', ')],
-              ['Due', ({ dueOn }) => (dueOn === null ? 'no certificate' : dueInWords(dueOn, today))],
-            ]}
-          />
-        )}
+        <DataTable
+          label="References"
+          none="None yet. Add the first, then its ranges and its certificate."
+          rows={references}
+          keyOf={({ id }) => id}
+          columns={[
+            [
+              'Tag',
+              ({ tag }) => (
+                <Link prefetch={false} href={`/references/${tag}`}>
+                  {tag}
+                </Link>
+              ),
+            ],
+            ['What it is', ({ description, name }) => [description, name].filter(Boolean).join(', ')],
+            ['Range', (reference) => <Figure>{rangeWords(reference)}</Figure>],
+            ['Accuracy', accuracyWords],
+            ['State', ({ state, location }) => [state, location].filter(Boolean).join(', ')],
+            ['Due', ({ dueOn }) => (dueOn === null ? 'no certificate' : dueInWords(dueOn, today))],
+          ]}
+        />
       </Sheet>
     </>
   );

@@ -25,6 +25,7 @@ import { dueInWords, localDate, showDate } from '@/server/dates';
 import { Columns } from '@/ui/Columns';
 import { Figure } from '@/ui/Figure';
 import { figuresFor, pointPercent } from '@/ui/figures';
+import { serialWords } from '@/references/words';
 import { Facts } from '@/ui/Facts';
 import { ratioInWords } from '@/ui/ratio';
 import { Sheet } from '@/ui/Sheet';
@@ -66,7 +67,7 @@ export async function BriefStage({ job }: { job: JobFile }) {
                 `${REASON_WORD[job.reason]}; due ${showDate(instrument.dueOn)} (${dueInWords(instrument.dueOn, today)})`,
               ],
               ['Where', instrument.area],
-              ['Instrument', `${instrument.body.model}, serial ${instrument.serial}`],
+              ['Instrument', `${instrument.body.model}, ${serialWords(instrument.serial)}`],
               ['Procedure', `${procedure.name}, version ${procedure.version}: ${pointsInWords(content)}`],
               [
                 'Settling',

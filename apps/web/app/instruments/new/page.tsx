@@ -1,5 +1,7 @@
 import { findSite, listBodies, listProcedures } from '@barys/store';
+import Alert from '@mui/material/Alert';
 import dayjs from 'dayjs';
+import Link from 'next/link';
 import { INSTRUMENT_FIELDS } from '@/instruments/fields';
 import { namesOf } from '@/procedures/words';
 import { NewInstrumentForm } from '@/instruments/InstrumentForm';
@@ -19,6 +21,12 @@ export default async function NewInstrumentPage() {
       <PageHead title="Add an instrument" about="Its register entry, and the range that it is set to.">
         <LinkButton href="/office/bodies">Bodies that the plant has</LinkButton>
       </PageHead>
+      {bodies.length === 0 && (
+        <Alert severity="info" variant="outlined" sx={{ mb: 1.5 }}>
+          There is no body yet. <Link href="/office/bodies/new">Add the model of this instrument</Link> first:
+          what is typed here is not kept meanwhile.
+        </Alert>
+      )}
       <NewInstrumentForm
         bodies={bodies}
         procedures={namesOf(procedures)}

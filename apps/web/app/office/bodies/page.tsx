@@ -22,6 +22,7 @@ export default async function BodiesPage() {
       <Sheet>
         <DataTable
           label="Bodies"
+          none="None yet. Add the first: instruments are ranged within what their body can do."
           rows={await listBodies(database())}
           keyOf={({ id }) => id}
           columns={[

@@ -53,6 +53,7 @@ export default async function TrailPage({ searchParams }: { searchParams: Search
         />
         <DataTable
           label="Audit trail"
+          none="No entry matches. Take away a filter."
           rows={entries}
           keyOf={({ id }) => id}
           columns={[
