@@ -1,6 +1,6 @@
 import { CoreError } from '@barys/core';
 import { expect, it } from 'vitest';
-import { typedIn } from './typed';
+import { numberOr, plainOr, typedIn } from './typed';
 
 it.each([
   ['12.04', 'mA', '12.04', 12.04],
@@ -23,4 +23,15 @@ it.each([
 ])('%s in %s is refused', (typed, unit, words) => {
   expect(() => typedIn(typed, unit)).toThrow(CoreError);
   expect(() => typedIn(typed, unit)).toThrow(words);
+});
+
+it.each([
+  ['12,04', 12.04, '12,04'],
+  [' 3 ', 3, '3'],
+  ['1.2.3', -1, ''],
+  ['', -1, ''],
+  [null, -1, ''],
+])('%j counts as far as it is a number', (typed, value, text) => {
+  expect(numberOr(typed, -1)).toBe(value);
+  expect(plainOr(typed)).toBe(text);
 });

@@ -32,3 +32,21 @@ function pressureUnitOf(words: string): string | null {
     throw error;
   }
 }
+
+/** What was typed as a number, or null while it is none. */
+function typedOrNull(text: string): TypedNumber | null {
+  try {
+    return parseTyped(text);
+  } catch (error) {
+    if (error instanceof CoreError) return null;
+    throw error;
+  }
+}
+
+/** The number typed, or another one where nothing is typed or it is no number yet. */
+export const numberOr = (text: string | null, otherwise: number): number =>
+  (text === null ? null : typedOrNull(text))?.value ?? otherwise;
+
+/** The digits typed, empty where they make no number. */
+export const plainOr = (text: string | null): string =>
+  (text === null ? null : typedOrNull(text))?.text ?? '';
