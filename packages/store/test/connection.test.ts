@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
+import { beforeEach, describe, expect, it } from 'vitest';
 import {
   addBody,
   addCertificate,
@@ -19,33 +19,25 @@ import {
   type NewConnection,
   type NewMark,
 } from '../src/index';
-import { throwaway, type Throwaway } from './throwaway';
 import {
-  closeOpenJobs,
   CELL,
+  closeOpenJobs,
   CONNECTION,
   entry,
   jobAtAsFound,
   lastRunId,
   LIMIT,
   MODULE,
-  plantWorks,
+  openWorks,
   RANGE,
   readAll,
   reading,
   TAG,
   walkToConnect,
-  type Works,
 } from './works';
 
-let base: Throwaway;
-let works: Works;
+const { base, works } = await openWorks();
 
-beforeAll(async () => {
-  base = await throwaway();
-  works = await plantWorks(base.owner);
-});
-afterAll(() => base.drop());
 beforeEach(async () => {
   await closeOpenJobs(base.owner);
 });

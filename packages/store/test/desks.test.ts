@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
+import { beforeEach, describe, expect, it } from 'vitest';
 import {
   attach,
   attachmentsOfJob,
@@ -9,19 +9,12 @@ import {
   sitDown,
   type Actor,
 } from '../src/index';
-import { throwaway, type Throwaway } from './throwaway';
-import { closeOpenJobs, jobAtAsFound, plantWorks, reading, type Works } from './works';
+import { closeOpenJobs, jobAtAsFound, openWorks, reading } from './works';
 
-let base: Throwaway;
-let works: Works;
+const { base, works } = await openWorks();
 let jobId: number;
 let runId: number;
 
-beforeAll(async () => {
-  base = await throwaway();
-  works = await plantWorks(base.owner);
-});
-afterAll(() => base.drop());
 beforeEach(async () => {
   await closeOpenJobs(base.owner);
   ({ jobId, runId } = await jobAtAsFound(base.app, works.technician));

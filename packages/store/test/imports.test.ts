@@ -1,4 +1,4 @@
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { describe, expect, it } from 'vitest';
 import {
   allInstruments,
   bringFile,
@@ -19,17 +19,9 @@ import {
 import { dateCell, numberCell, unitCell } from '../src/imports/cells';
 import { guessMapping } from '../src/imports/columns';
 import { parseCsv } from '../src/imports/csv';
-import { throwaway, type Throwaway } from './throwaway';
-import { plantWorks, TAG, TODAY, type Works } from './works';
+import { openWorks, TAG, TODAY } from './works';
 
-let base: Throwaway;
-let works: Works;
-
-beforeAll(async () => {
-  base = await throwaway();
-  works = await plantWorks(base.owner);
-});
-afterAll(() => base.drop());
+const { base, works } = await openWorks();
 
 const text = (lines: readonly string[]): Uint8Array => Buffer.from(lines.join('\r\n'));
 const bring = (kind: ImportKind, bytes: Uint8Array) =>

@@ -1,4 +1,4 @@
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { beforeAll, describe, expect, it } from 'vitest';
 import {
   accuracyOfBody,
   addBody,
@@ -26,16 +26,12 @@ import {
   viewsOf,
   type ListQuery,
 } from '../src/index';
-import { throwaway, type Throwaway } from './throwaway';
-import { CELL, entry, plantWorks, RANGE, TAG, TODAY, type Works } from './works';
+import { CELL, entry, openWorks, RANGE, TAG, TODAY } from './works';
 
-let base: Throwaway;
-let works: Works;
+const { base, works } = await openWorks();
 let bodyId: number;
 
 beforeAll(async () => {
-  base = await throwaway();
-  works = await plantWorks(base.owner);
   bodyId = (await findInstrument(base.app, { tag: TAG })).body.id;
   const add = (tag: string, more: Partial<Parameters<typeof entry>[0]>) =>
     addInstrument(base.app, works.technician, entry({ bodyId, tag, ...more }), RANGE);
@@ -55,7 +51,6 @@ beforeAll(async () => {
   });
   await add('LT-300', { area: 'south', owner: 'Crew', state: 'spare', loop: 'L-300', dueOn: '2027-01-01' });
 });
-afterAll(() => base.drop());
 
 const tags = async (query: Partial<Record<keyof ListQuery, string>>) =>
   (await listInstruments(base.app, listQuerySchema.parse(query), TODAY)).lines.map(({ tag }) => tag);

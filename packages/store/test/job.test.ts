@@ -1,4 +1,4 @@
-import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
+import { beforeEach, describe, expect, it } from 'vitest';
 import {
   adjustAgain,
   asFoundRun,
@@ -19,31 +19,22 @@ import {
   saveReading,
   signJob,
 } from '../src/index';
-import { throwaway, type Throwaway } from './throwaway';
 import {
-  closeOpenJobs,
   bringBack,
+  closeOpenJobs,
   CONNECTION,
-  MODULE,
   jobAtAsFound,
   lastRunId,
-  plantWorks,
-  reading,
+  MODULE,
+  openWorks,
   readAll,
+  reading,
   SIGNED,
   TAG,
   walkToConnect,
-  type Works,
 } from './works';
 
-let base: Throwaway;
-let works: Works;
-
-beforeAll(async () => {
-  base = await throwaway();
-  works = await plantWorks(base.owner);
-});
-afterAll(() => base.drop());
+const { base, works } = await openWorks();
 
 /** Each test has the instrument free: an open job of the test before is signed away as the owner. */
 beforeEach(async () => {

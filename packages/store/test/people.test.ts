@@ -1,4 +1,4 @@
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { beforeAll, describe, expect, it } from 'vitest';
 import {
   addFirstPerson,
   addPerson,
@@ -21,19 +21,15 @@ import {
   tokensOf,
   type Actor,
 } from '../src/index';
-import { throwaway, type Throwaway } from './throwaway';
-import { plantWorks, TODAY, type Works } from './works';
+import { openWorks, TODAY } from './works';
 
 const PASSWORD = 'four plain words here';
 const LATER = new Date('2026-05-04T09:00:00Z');
 
-let base: Throwaway;
-let works: Works;
+const { base, works } = await openWorks();
 let fitter: Actor;
 
 beforeAll(async () => {
-  base = await throwaway();
-  works = await plantWorks(base.owner);
   const id = await addPerson(base.app, works.administrator, {
     name: 'Fitter',
     role: 'technician',
@@ -43,7 +39,6 @@ beforeAll(async () => {
   fitter = { ...works.technician, personId: id };
   await setPassword(base.app, works.administrator, id, { password: PASSWORD, current: null });
 });
-afterAll(() => base.drop());
 
 const at = (date: Date) => ({ at: date, today: TODAY });
 const enter = (password: string, login = ' Fitter ', date = LATER) =>

@@ -1,4 +1,4 @@
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { beforeAll, describe, expect, it } from 'vitest';
 import {
   asFoundRun,
   changeInstrument,
@@ -17,21 +17,16 @@ import {
   toleranceOf,
   type ProcedureContent,
 } from '../src/index';
-import { throwaway, type Throwaway } from './throwaway';
-import { jobAtAsFound, plantWorks, reading, readAll, TAG, type Works, bringBack, SIGNED } from './works';
+import { bringBack, jobAtAsFound, openWorks, readAll, reading, SIGNED, TAG } from './works';
 
-let base: Throwaway;
-let works: Works;
+const { base, works } = await openWorks();
 let usual: ProcedureContent;
 
 beforeAll(async () => {
-  base = await throwaway();
-  works = await plantWorks(base.owner);
   const [first] = await listProcedures(base.app);
   if (first === undefined) throw new Error('no procedure comes with Barys');
   usual = first.content;
 });
-afterAll(() => base.drop());
 
 const keep = (
   edited: { id: number; version: number } | null,

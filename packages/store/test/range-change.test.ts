@@ -1,4 +1,4 @@
-import { afterAll, beforeAll, expect, it } from 'vitest';
+import { expect, it } from 'vitest';
 import {
   addConfiguration,
   asFoundRun,
@@ -16,29 +16,20 @@ import {
   throwRunAway,
   type NewConfiguration,
 } from '../src/index';
-import { throwaway, type Throwaway } from './throwaway';
 import {
   bringBack,
-  CONNECTION,
   closeOpenJobs,
+  CONNECTION,
   jobAtAsFound,
   lastRunId,
-  plantWorks,
+  openWorks,
   RANGE,
   readAll,
   TAG,
   walkToConnect,
-  type Works,
 } from './works';
 
-let base: Throwaway;
-let works: Works;
-
-beforeAll(async () => {
-  base = await throwaway();
-  works = await plantWorks(base.owner);
-});
-afterAll(() => base.drop());
+const { base, works } = await openWorks();
 
 /** Ten bar in another unit, so that nothing of the old range fits by chance. */
 const WIDER: NewConfiguration = {

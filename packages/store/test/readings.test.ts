@@ -1,20 +1,15 @@
 import { randomUUID } from 'node:crypto';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { beforeAll, describe, expect, it } from 'vitest';
 import { asFoundRun, loadJob, saveReading } from '../src/index';
-import { throwaway, type Throwaway } from './throwaway';
-import { jobAtAsFound, plantWorks, reading, type Works } from './works';
+import { jobAtAsFound, openWorks, reading } from './works';
 
-let base: Throwaway;
-let works: Works;
+const { base, works } = await openWorks();
 let jobId: number;
 let runId: number;
 
 beforeAll(async () => {
-  base = await throwaway();
-  works = await plantWorks(base.owner);
   ({ jobId, runId } = await jobAtAsFound(base.app, works.technician));
 });
-afterAll(() => base.drop());
 
 const save = (entry: ReturnType<typeof reading>, actor = works.technician) =>
   base.app.transaction((tx) => saveReading(tx, actor, runId, entry));

@@ -1,4 +1,4 @@
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { describe, expect, it } from 'vitest';
 import {
   addCertificate,
   addFinding,
@@ -24,28 +24,9 @@ import {
   runsInDoubt,
   uncertaintyAt,
 } from '../src/index';
-import { throwaway, type Throwaway } from './throwaway';
-import {
-  CELL,
-  entry,
-  jobAtAsFound,
-  MODULE,
-  plantWorks,
-  RANGE,
-  readAll,
-  TAG,
-  TODAY,
-  type Works,
-} from './works';
+import { CELL, entry, jobAtAsFound, MODULE, openWorks, RANGE, readAll, TAG, TODAY } from './works';
 
-let base: Throwaway;
-let works: Works;
-
-beforeAll(async () => {
-  base = await throwaway();
-  works = await plantWorks(base.owner);
-});
-afterAll(() => base.drop());
+const { base, works } = await openWorks();
 
 const DUE = { number: 'K-9', laboratory: 'L', calibratedOn: '2026-04-01', dueOn: '2027-04-01' };
 const module = (more: object) =>

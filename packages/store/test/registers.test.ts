@@ -1,4 +1,4 @@
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { describe, expect, it } from 'vitest';
 import {
   accuracyAt,
   addConfiguration,
@@ -12,17 +12,10 @@ import {
   referencesDueBy,
 } from '../src/index';
 import { migrate, NewerDatabaseError } from '../src/migrate';
-import { throwaway, type Throwaway } from './throwaway';
-import { entry, plantWorks, RANGE, TAG, TODAY, type Works } from './works';
+import { throwaway } from './throwaway';
+import { entry, openWorks, RANGE, TAG, TODAY } from './works';
 
-let base: Throwaway;
-let works: Works;
-
-beforeAll(async () => {
-  base = await throwaway();
-  works = await plantWorks(base.owner);
-});
-afterAll(() => base.drop());
+const { base, works } = await openWorks();
 
 describe('configurations', () => {
   it('are versions; the newest is in force and the older ones stay', async () => {

@@ -1,4 +1,4 @@
-import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
+import { beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import {
   addPerson,
   addSite,
@@ -22,33 +22,19 @@ import {
   signJob,
   type Actor,
 } from '../src/index';
-import { throwaway, type Throwaway } from './throwaway';
-import {
-  closeOpenJobs,
-  bringBack,
-  jobAtAsFound,
-  plantWorks,
-  readAll,
-  SIGNED,
-  TAG,
-  type Works,
-} from './works';
+import { bringBack, closeOpenJobs, jobAtAsFound, openWorks, readAll, SIGNED, TAG } from './works';
 
 const PASSWORD = 'four words in a row';
-let base: Throwaway;
-let works: Works;
+const { base, works } = await openWorks();
 let reviewer: Actor;
 let jobId: number;
 
 beforeAll(async () => {
-  base = await throwaway();
-  works = await plantWorks(base.owner);
   await addSite(base.owner, { siteName: 'Test works', isDemo: false });
   const person = { name: 'Reviewer', role: 'reviewer', login: 'reviewer', isActive: true } as const;
   reviewer = { ...works.technician, personId: await addPerson(base.owner, works.administrator, person) };
   await setPassword(base.app, works.administrator, reviewer.personId, { password: PASSWORD, current: null });
 });
-afterAll(() => base.drop());
 
 /** A job at its signature, read by the technician with the same error at all points. */
 async function atSign(errorMilliamp = 0.01): Promise<void> {

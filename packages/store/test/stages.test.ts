@@ -1,5 +1,5 @@
 import { inService } from '@barys/core';
-import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
+import { beforeEach, describe, expect, it } from 'vitest';
 import {
   findInstrument,
   keepMove,
@@ -10,18 +10,11 @@ import {
   unanswered,
   type Instrument,
 } from '../src/index';
-import { throwaway, type Throwaway } from './throwaway';
-import { closeOpenJobs, answersAt, plantWorks, TAG, turnValves, walkToConnect, type Works } from './works';
+import { answersAt, closeOpenJobs, openWorks, TAG, turnValves, walkToConnect } from './works';
 
-let base: Throwaway;
-let works: Works;
+const { base, works } = await openWorks();
 let jobId: number;
 
-beforeAll(async () => {
-  base = await throwaway();
-  works = await plantWorks(base.owner);
-});
-afterAll(() => base.drop());
 beforeEach(async () => {
   await closeOpenJobs(base.owner);
   jobId = await openJob(base.app, works.technician, TAG, 'due');

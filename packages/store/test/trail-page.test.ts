@@ -1,17 +1,12 @@
-import { afterAll, beforeAll, expect, it } from 'vitest';
+import { beforeAll, expect, it } from 'vitest';
 import { findInstrument, trailEntries, trailFacets, trailQuerySchema } from '../src/index';
-import { throwaway, type Throwaway } from './throwaway';
-import { jobAtAsFound, plantWorks, TAG, TODAY, type Works } from './works';
+import { jobAtAsFound, openWorks, TAG, TODAY } from './works';
 
-let base: Throwaway;
-let works: Works;
+const { base, works } = await openWorks();
 
 beforeAll(async () => {
-  base = await throwaway();
-  works = await plantWorks(base.owner);
   await jobAtAsFound(base.app, works.colleague);
 });
-afterAll(() => base.drop());
 
 const acts = async (query: Record<string, unknown>, limit = 50) =>
   (await trailEntries(base.app, trailQuerySchema.parse(query), limit)).map(({ act }) => act);

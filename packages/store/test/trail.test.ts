@@ -1,16 +1,8 @@
-import { afterAll, beforeAll, expect, it } from 'vitest';
+import { expect, it } from 'vitest';
 import { firstBrokenEntry, openJob, passAsked, saveReading } from '../src/index';
-import { throwaway, type Throwaway } from './throwaway';
-import { jobAtAsFound, plantWorks, reading, TAG, type Works } from './works';
+import { jobAtAsFound, openWorks, reading, TAG } from './works';
 
-let base: Throwaway;
-let works: Works;
-
-beforeAll(async () => {
-  base = await throwaway();
-  works = await plantWorks(base.owner);
-});
-afterAll(() => base.drop());
+const { base, works } = await openWorks();
 
 /** Someone with every right over the server, who takes the guard away first. */
 const tamper = (sql: string) =>

@@ -1,6 +1,7 @@
 /** The least that a job needs: two technicians, an auditor, one instrument, references good and bad. */
 import { HOOK_UPS } from '@barys/core';
 import { randomUUID } from 'node:crypto';
+import { afterAll } from 'vitest';
 import type { Queryable } from '../src/database';
 import {
   addBody,
@@ -31,6 +32,8 @@ import {
   type TypedReading,
   type ValveStage,
 } from '../src/index';
+
+import { throwaway, type Throwaway } from './throwaway';
 
 export const TODAY = '2026-05-04';
 export const TAG = 'PT-1';
@@ -83,7 +86,14 @@ async function plantReferences(owner: Queryable, actor: Actor): Promise<void> {
   await add('DM-1', { quantity: 'current', unit: 'mA', rangeLow: 0, rangeHigh: 24, resolution: 0.001 });
 }
 
-export async function plantWorks(owner: Queryable): Promise<Works> {
+/** The works in a database of its own, for the length of a test file. */
+export async function openWorks(): Promise<{ readonly base: Throwaway; readonly works: Works }> {
+  const base = await throwaway();
+  afterAll(() => base.drop());
+  return { base, works: await plantWorks(base.owner) };
+}
+
+async function plantWorks(owner: Queryable): Promise<Works> {
   const now = { at: new Date(`${TODAY}T08:00:00Z`), today: TODAY };
   const person = (name: string, role: Role) => ({ name, role, login: null, isActive: true });
   const administrator = await addFirstPerson(owner, now, person('Administrator', 'administrator'));
