@@ -15,14 +15,11 @@ import {
   decideFinding,
   findFinding,
   findInstrument,
-  findProcedure,
   findSite,
   keepModule,
-  keepProcedure,
   listReferences,
   moduleSchema,
   openDatabase,
-  procedureContentSchema,
   runsInDoubt,
   setLetterhead,
   standardSchema,
@@ -41,6 +38,7 @@ import bodyData from './data/bodies.json' with { type: 'json' };
 import instrumentData from './data/instruments.json' with { type: 'json' };
 import people from './data/people.json' with { type: 'json' };
 import references from './data/references.json' with { type: 'json' };
+import { plantProcedures, procedureFor } from './procedures';
 import { makeVisit, OLDEST_MONTHS, pastVisits, type DemoInstrument } from './visits';
 
 const SITE = 'Marrowfen Sugar Works';
@@ -99,30 +97,6 @@ function pressureUnit(text: string): PressureUnit {
 /** Whether the data say how the instrument errs, so that it has visits behind it. */
 const isSimulated = (data: (typeof instruments)[number]): data is InstrumentData & DemoInstrument =>
   data.zeroErrorPercent !== undefined;
-
-const HEAT_LOSS = 'Heat-loss vacuum gauge';
-
-/** Numbers of the procedures that come with Barys, in the order of their migration. */
-const PROCEDURE = {
-  upAndDown: 1,
-  threePoints: 2,
-  asFoundOnly: 3,
-  gauge: 4,
-  vacuum: 5,
-  flow: 6,
-  pneumatic: 7,
-  /** The works' own, entered after them. */
-  decades: 8,
-};
-
-function procedureFor({ signal = 'mA-4-20', transferFunction, state, body }: InstrumentData): number {
-  if (body === HEAT_LOSS) return PROCEDURE.decades;
-  if (signal === 'indication') return PROCEDURE.gauge;
-  if (signal === 'V-0-10') return PROCEDURE.vacuum;
-  if (transferFunction?.kind.startsWith('square-root')) return PROCEDURE.flow;
-  if (signal.startsWith('psi')) return PROCEDURE.pneumatic;
-  return state === 'spare' ? PROCEDURE.threePoints : PROCEDURE.upAndDown;
-}
 
 async function plantInstrument(
   tx: Queryable,
@@ -265,7 +239,7 @@ async function plant(tx: Queryable, now: Dayjs): Promise<void> {
   const bodies = new Map<string, Pick<Body, 'id' | 'kind'>>();
   for (const body of bodyData.map((data) => bodySchema.parse(data)))
     bodies.set(body.model, { id: await addBody(tx, beginning, body), kind: body.kind });
-  await plantDecades(tx, beginning);
+  await plantProcedures(tx, beginning);
   for (const data of instruments)
     await plantInstrument(tx, data, bodies, beginning, now.add(data.dueInDays, 'day'));
 
@@ -313,29 +287,6 @@ async function plant(tx: Queryable, now: Dayjs): Promise<void> {
   ];
   for (const { happen } of events.sort((a, b) => a.at.valueOf() - b.at.valueOf())) await happen();
   await plantFinding(tx, ids.get('Technician B') ?? 0, now);
-}
-
-/** One point a decade, from the lowest up: what a heat-loss gauge is compared at. */
-async function plantDecades(tx: Queryable, actor: Actor): Promise<void> {
-  const usual = (await findProcedure(tx, PROCEDURE.vacuum)).versions[0];
-  if (usual === undefined) throw new Error('Barys ships no procedure for vacuum gauges');
-  const content = procedureContentSchema.parse({
-    ...usual,
-    points: { in: 'absolute', values: [0.001, 0.01, 0.1, 1, 10] },
-    direction: 'up',
-    questions: [
-      {
-        stage: 'connect',
-        text: 'Has the gauge been pumped well below its lowest decade before zero is set?',
-      },
-    ],
-  });
-  const id = await keepProcedure(tx, actor, null, {
-    name: 'Heat-loss gauge, by decades',
-    content,
-    reason: 'pan seal test bench',
-  });
-  if (id !== PROCEDURE.decades) throw new Error(`the demo's own procedure has the number ${id}`);
 }
 
 /** The syrup in LT-2302's tank grew denser, so its range was stretched: a second version to compare with. */

@@ -164,6 +164,8 @@ test('a job is sent back, accepted, amended, and read as PDF, CSV and JSON', asy
     .getByRole('region', { name: 'To review' })
     .getByRole('link', { name: /PT-5108/ })
     .click();
+  // A safety function is judged with a guard band, which the corridor shows.
+  await expect(page.getByText('dotted: guard band')).toBeVisible();
   await expectAccessible(page);
   await page.getByRole('button', { name: 'Send back' }).click();
   await expect(page.getByText('Say why: the technician has to know what to put right.')).toBeVisible();
@@ -231,6 +233,7 @@ test('a job is sent back, accepted, amended, and read as PDF, CSV and JSON', asy
   const certificate = (await pagesOfPdf(await file('Download certificate (PDF)'))).join(' ');
   expect(certificate).toContain('is amended to “12.5”; misread from the sheet');
   expect(certificate).toContain('Reviewed and issued');
+  expect(certificate).toContain('guard band of 1 times the expanded uncertainty');
   expect(certificate).toContain('Lower Weir Boiler House, 2 Weir Road');
   const label = await pagesOfPdf(await file('Label (PDF)'));
   expect(label).toHaveLength(1);

@@ -182,6 +182,7 @@ export function Certificate({ job, site, amendments, code, paper }: CertificateE
   const isSideBySide = asLeft !== null && hasSamePoints(asFound, asLeft);
   const shownBeside = isSideBySide ? [asFound.id, asLeft.id] : [];
   const head = job.letterhead ?? site?.letterhead;
+  const corridor = corridorOf(asFound, asLeft);
   return (
     <Document
       title={`Calibration certificate ${job.id}, ${job.tag}`}
@@ -253,9 +254,9 @@ export function Certificate({ job, site, amendments, code, paper }: CertificateE
             <RunPart key={run.id} run={run} />
           ))}
         <Section
-          title={`Error against the limit: hollow as found${asLeft === null ? '' : ', solid as left'}; point up rising, point down falling; bars are U`}
+          title={`Error against the limit: hollow as found${asLeft === null ? '' : ', solid as left'}; point up rising, point down falling; bars are U${corridor.guard.length === 0 ? '' : '; dotted is the guard band'}`}
         >
-          <CorridorDrawing shape={corridorOf(asFound, asLeft)} />
+          <CorridorDrawing shape={corridor} />
         </Section>
         <Statement job={job} run={asLeft ?? asFound} />
         {amendments.length > 0 && (
