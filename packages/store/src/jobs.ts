@@ -305,7 +305,8 @@ export async function beginAsLeft(tx: Queryable, actor: Actor, jobId: number): P
   if (made.length === 0 && !isConfiguredSince(run, instrument))
     throw new StoreError({ code: 'nothing-adjusted' });
   if (!isSameRange(run.madeWith.configuration, instrument.configuration)) {
-    await moveJob(tx, actor, jobId, { from: 'adjust', to: 'connect', note: 'for the new range' });
+    const passage = { from: 'adjust', to: 'connect', note: 'for the new range' } as const;
+    await passStage(tx, actor, jobId, passage, 'connect anew');
     return;
   }
   await moveJob(tx, actor, jobId, { from: 'adjust', to: 'as-left' });

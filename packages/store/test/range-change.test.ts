@@ -66,6 +66,8 @@ it('a range is changed between as found and as left, and the standards are chose
   await logAdjustment(app, technician, jobId, { ...entry, kind: 'span', atAppliedText: '1000' });
   await beginAsLeft(app, technician, jobId);
   expect((await loadJob(app, jobId)).stage).toBe('connect');
+  const [newest] = await app.query('select act from audit_entry order by id desc limit 1');
+  expect(newest).toEqual({ act: 'connect anew' });
 
   await connectJob(app, technician, jobId, CONNECTION);
   const job = await loadJob(app, jobId);
