@@ -326,4 +326,6 @@ test('a range is changed in a job: set anew, connected for it, and run as left i
   await page.goto(`/jobs/${job}/record`);
   await expect(page.getByRole('region', { name: /^As left/ }).first()).toContainText('within');
   await expect(page.getByText('0 to 8 bar, the pump was exchanged')).toBeVisible();
+  // Both connections are told, each with its reference and what was checked.
+  await expect(page.getByText('Reference, again')).toBeVisible();
 });

@@ -8,6 +8,7 @@ import {
   asLeftRun,
   hasSamePoints,
   type Amendment,
+  type Connection,
   type JobFile,
   type Letterhead,
   type Run,
@@ -73,8 +74,8 @@ function standardFacts({ madeWith }: Run): Fact[] {
   ];
 }
 
-/** The facts of both runs; what was another as left is named as such. */
-function factsOfBoth(of: (run: Run) => Fact[], asFound: Run, asLeft: Run | null): Fact[] {
+/** The facts of both; what was another as left is named as such. */
+function factsOfBoth<T>(of: (known: T) => Fact[], asFound: T, asLeft: T | null): Fact[] {
   const found = of(asFound);
   const changed = (asLeft === null ? [] : of(asLeft)).filter(
     ([name, value]) => !found.some((fact) => fact[0] === name && fact[1] === value),
@@ -91,17 +92,23 @@ function instrumentFacts(job: JobFile, asFound: Run, asLeft: Run | null): Fact[]
   ];
 }
 
-function conditionFacts({ connection }: JobFile, asFound: Run, asLeft: Run | null): Fact[] {
+/** How it was connected and checked. */
+function connectionFacts(connection: Connection): Fact[] {
+  const { referenceReason, checksDone, leak, heightM } = connection;
+  return [
+    ...(referenceReason === '' ? [] : [['Used though unfit', referenceReason] as const]),
+    ['Checked', checksDone.map(checkInWords).join('; ') || 'nothing'],
+    ...(leak === null ? [] : [['Leak check', leakInWords(leak)] as const]),
+    ...(heightM === 0 ? [] : [['Height', headInWords(connection)] as const]),
+  ];
+}
+
+function conditionFacts({ connections }: JobFile, asFound: Run, asLeft: Run | null): Fact[] {
+  const [first] = connections;
+  const anew = connections.length > 1 ? (connections.at(-1) ?? null) : null;
   return [
     ...factsOfBoth(standardFacts, asFound, asLeft),
-    ...(connection === null || connection.referenceReason === ''
-      ? []
-      : [['Used though unfit', connection.referenceReason] as const]),
-    ['Checked', connection?.checksDone.map(checkInWords).join('; ') || 'nothing'],
-    ...(connection?.leak == null ? [] : [['Leak check', leakInWords(connection.leak)] as const]),
-    ...(connection === null || connection.heightM === 0
-      ? []
-      : [['Height', headInWords(connection)] as const]),
+    ...(first === undefined ? [] : factsOfBoth(connectionFacts, first, anew)),
   ];
 }
 

@@ -8,7 +8,7 @@ import { REASON_WORD } from '@/jobs/words';
 import { rangeInWords } from '@/range/rangeInWords';
 import { toleranceInWords } from '@/range/toleranceInWords';
 import { showDate } from '@/server/dates';
-import { figuresFor, pointPercent } from '@/ui/figures';
+import { figuresFor, pointWords } from '@/ui/figures';
 
 export interface FieldSheetEntry {
   readonly job: JobFile;
@@ -52,9 +52,7 @@ function Points({ job }: { job: JobFile }) {
           ];
           return (
             <View key={position} style={{ ...styles.row, paddingVertical: 4 }} wrap={false}>
-              <Text style={styles.first}>
-                {`${pointPercent(nominalPercent)} % ${direction === 'up' ? 'up' : 'down'}${cycle > 1 ? `, ${cycle}` : ''}`}
-              </Text>
+              <Text style={styles.first}>{pointWords({ nominalPercent, direction, cycle })}</Text>
               {texts.map((text, index) => (
                 <Text key={index} style={styles.cell}>
                   {text}

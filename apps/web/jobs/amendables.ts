@@ -10,7 +10,7 @@ export function amendablesOf(job: JobFile, amendments: readonly Amendment[]): Am
     name,
     now: wordsNow.get(name) ?? text,
   });
-  const { connection } = job;
+  const connection = job.connections.at(-1);
   const readings = job.runs
     .filter(({ thrownAway }) => thrownAway === null)
     .flatMap((run) =>
@@ -21,7 +21,7 @@ export function amendablesOf(job: JobFile, amendments: readonly Amendment[]): Am
       })),
     );
   const ambient =
-    connection === null
+    connection === undefined
       ? ''
       : `${connection.ambient.temperatureC} °C, ${connection.ambient.humidityPercent} %, ${connection.ambient.barometerHpa} hPa`;
   return [

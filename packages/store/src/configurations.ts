@@ -68,9 +68,12 @@ export type Configuration = Readonly<z.output<typeof configurationCopySchema>>;
 /** What standards are chosen for and points are planned on; damping and display can change without them. */
 const RANGE = ['inputUnit', 'lrv', 'urv', 'signal', 'outputUnit', 'outputLow', 'outputHigh'] as const;
 
-/** Whether two versions have the same range and output. */
+const transferText = ({ transferFunction }: Configuration): string =>
+  JSON.stringify(transferSchema.parse(transferFunction));
+
+/** Whether two versions have the same range, output and transfer function. */
 export const isSameRange = (a: Configuration, b: Configuration): boolean =>
-  RANGE.every((part) => a[part] === b[part]);
+  RANGE.every((part) => a[part] === b[part]) && transferText(a) === transferText(b);
 
 /** A version with who made it, when and why. */
 export type ConfigurationVersion = Configuration & {

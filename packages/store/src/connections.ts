@@ -77,9 +77,9 @@ type ConnectionRow = Omit<Connection, 'pressureReference' | 'secondReference' | 
   meterModuleId: number | null;
 };
 
-/** The connection in force for a job: the last one made. */
-export async function connectionOfJob(db: Queryable, jobId: number): Promise<Connection | null> {
-  const [row] = await db.query<ConnectionRow>(
+/** All connections of a job, in order: a range that was changed in it is connected anew. */
+export async function connectionsOfJob(db: Queryable, jobId: number): Promise<Connection[]> {
+  const rows = await db.query<ConnectionRow>(
     `select pressure_module_id as "pressureModuleId", second_module_id as "secondModuleId",
        meter_module_id as "meterModuleId",
        json_build_object('temperatureC', ambient_c, 'humidityPercent', humidity_percent,
@@ -87,18 +87,23 @@ export async function connectionOfJob(db: Queryable, jobId: number): Promise<Con
        checks_done as "checksDone", reference_reason as "referenceReason", leak, height_m as "heightM",
        liquid_density as "liquidDensityKgPerM3", head, input_unit as "inputUnit", reads_digital as "readsDigital",
        second_indication as "secondIndication", person.name as "madeBy", made_at as "madeAt"
-     from connection join person on person.id = made_by where job_id = $1 order by connection.id desc limit 1`,
+     from connection join person on person.id = made_by where job_id = $1 order by connection.id`,
     [jobId],
   );
-  if (row === undefined) return null;
-  const { pressureModuleId, secondModuleId, meterModuleId, ...rest } = row;
-  return {
-    ...rest,
-    pressureReference: await findReference(db, pressureModuleId),
-    secondReference: secondModuleId === null ? null : await findReference(db, secondModuleId),
-    meter: meterModuleId === null ? null : await findReference(db, meterModuleId),
-  };
+  const connections: Connection[] = [];
+  for (const { pressureModuleId, secondModuleId, meterModuleId, ...rest } of rows)
+    connections.push({
+      ...rest,
+      pressureReference: await findReference(db, pressureModuleId),
+      secondReference: secondModuleId === null ? null : await findReference(db, secondModuleId),
+      meter: meterModuleId === null ? null : await findReference(db, meterModuleId),
+    });
+  return connections;
 }
+
+/** The connection in force for a job: the last one made. */
+export const connectionOfJob = async (db: Queryable, jobId: number): Promise<Connection | null> =>
+  (await connectionsOfJob(db, jobId)).at(-1) ?? null;
 
 export interface NewConnection {
   /** Numbers of the modules used. */

@@ -2,7 +2,7 @@
 import type { Verdict } from '@barys/core';
 import { adjustmentsOfJob, type Adjustment } from './adjustments';
 import { isSameRange } from './configurations';
-import { connectionOfJob, type Connection } from './connections';
+import { connectionsOfJob, type Connection } from './connections';
 import type { Queryable } from './database';
 import { StoreError } from './errors';
 import { findInstrument, type Instrument } from './instruments';
@@ -49,7 +49,8 @@ export interface JobFile extends JobLine {
   /** As it was when the job was signed; null before, and of jobs signed before there was one. */
   readonly letterhead: Letterhead | null;
   readonly instrument: Instrument;
-  readonly connection: Connection | null;
+  /** The connections, in order; the last is in force. */
+  readonly connections: readonly Connection[];
   readonly runs: readonly Run[];
   readonly adjustments: readonly Adjustment[];
   readonly moves: readonly MadeMove[];
@@ -98,7 +99,7 @@ export async function loadJob(db: Queryable, jobId: number): Promise<JobFile> {
     ...job,
     letterhead: kept?.letterhead == null ? null : letterheadOf(kept.letterhead),
     instrument: await findInstrument(db, { id: job.instrumentId }),
-    connection: await connectionOfJob(db, jobId),
+    connections: await connectionsOfJob(db, jobId),
     runs: await runsOfJob(db, jobId),
     adjustments: await adjustmentsOfJob(db, jobId),
     moves: await movesOfJob(db, jobId),

@@ -53,7 +53,7 @@ const madeWith = async (jobId: number) => asFoundRun(await loadJob(base.app, job
 describe('the leak check', () => {
   it('has its rate in per cent of span a minute, and its limit: a tenth of the tolerance', async () => {
     const jobId = await connect({ leak: { startText: '6.000', endText: '5,999', minutes: 2 } });
-    const { connection } = await loadJob(base.app, jobId);
+    const [connection] = (await loadJob(base.app, jobId)).connections;
     // 0.001 of 6 bar in 2 minutes.
     expect(connection?.leak).toMatchObject({ startText: '6.000', endText: '5,999', limit: 0.025 });
     expect(connection?.leak?.percentOfSpanPerMinute).toBeCloseTo(0.1 / 6 / 2, 12);

@@ -238,7 +238,7 @@ describe('the connection', () => {
     const jobId = await atConnect();
     const late = { ...CONNECTION, pressureReference: MODULE['PC-OLD'] };
     await connectJob(base.app, works.technician, jobId, { ...late, referenceReason: 'checked this morning' });
-    const { connection } = await loadJob(base.app, jobId);
+    const [connection] = (await loadJob(base.app, jobId)).connections;
     expect(connection?.pressureReference.tag).toBe('PC-OLD');
     expect(connection?.referenceReason).toBe('checked this morning');
   });
@@ -248,7 +248,7 @@ describe('the connection', () => {
     const partly = { ...CONNECTION, checksDone: ['reference zeroed'] as const };
     await expect(connectJob(base.app, works.technician, jobId, partly)).rejects.toThrow('"leak checked"');
     await connectJob(base.app, works.technician, jobId, { ...partly, note: 'bench test, no process' });
-    expect((await loadJob(base.app, jobId)).connection?.checksDone).toEqual(['reference zeroed']);
+    expect((await loadJob(base.app, jobId)).connections[0]?.checksDone).toEqual(['reference zeroed']);
   });
 
   it('leaves the run with its own copy of all it was made with', async () => {
@@ -262,7 +262,7 @@ describe('the connection', () => {
     await owner.query(`update instrument set tolerance_percent_of_span = 1 where tag = $1`, [TAG]);
     const job = await loadJob(base.app, jobId);
     expect(job.instrument.tolerance.percentOfSpan).toBe(1);
-    expect(job.connection?.pressureReference.certificate).toBe('K-2');
+    expect(job.connections[0]?.pressureReference.certificate).toBe('K-2');
     expect(asFoundRun(job)?.madeWith).toEqual(before);
     expect(before?.pressureReference.certificate).toBe('K-1');
     expect(before?.points).toHaveLength(9);

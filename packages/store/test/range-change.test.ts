@@ -10,6 +10,7 @@ import {
   findInstrument,
   finishRun,
   hasSamePoints,
+  isSameRange,
   loadJob,
   logAdjustment,
   openJob,
@@ -69,9 +70,14 @@ it('a range is changed between as found and as left, and the standards are chose
   const [newest] = await app.query('select act from audit_entry order by id desc limit 1');
   expect(newest).toEqual({ act: 'connect anew' });
 
-  await connectJob(app, technician, jobId, CONNECTION);
+  const anew = { ...CONNECTION, note: 'the bench was changed', checksDone: [] };
+  await connectJob(app, technician, jobId, anew);
   const job = await loadJob(app, jobId);
   expect(job.stage).toBe('as-left');
+  expect(job.connections.map(({ inputUnit, checksDone }) => [inputUnit, checksDone.length])).toEqual([
+    ['bar', 4],
+    ['kPa', 0],
+  ]);
   const [found, left] = [asFoundRun(job), asLeftRun(job)];
   if (found === null || left === null) throw new Error('both runs are there');
   expect(found.madeWith.configuration).toMatchObject({ version: 1, urv: 6, inputUnit: 'bar' });
@@ -122,4 +128,11 @@ it('the head of a connection is the same pressure in a unit that came in force a
   const again = (await loadJob(app, jobId)).runs.find(({ thrownAway }) => thrownAway === null);
   expect(again?.madeWith.head).toBeCloseTo(before * 100, 9);
   expect(again?.id).toBe(await lastRunId(app, jobId, 'as-found'));
+});
+
+it('another transfer function is another range to its standards', () => {
+  const linear = { ...RANGE, version: 1 };
+  expect(isSameRange(linear, { ...linear, version: 2, dampingS: 9, displayHigh: 100 })).toBe(true);
+  expect(isSameRange(linear, { ...linear, transferFunction: { kind: 'square-root' } })).toBe(false);
+  expect(isSameRange(linear, { ...linear, urv: 8 })).toBe(false);
 });

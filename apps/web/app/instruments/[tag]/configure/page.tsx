@@ -1,4 +1,4 @@
-import { loadJob } from '@barys/store';
+import { jobsOfInstrument, loadJob, type JobFile } from '@barys/store';
 import { z } from 'zod';
 import { fieldsOfConfiguration } from '@/instruments/fields';
 import { ConfigureForm } from '@/instruments/InstrumentForm';
@@ -11,8 +11,7 @@ export const metadata = { title: 'New configuration' };
 const asked = z.object({ job: z.coerce.number().int().positive().optional().catch(undefined) });
 
 /** Why the range is changed, as it was said in the job that asks for it. */
-async function reasonIn(jobId: number): Promise<string> {
-  const { passed } = await loadJob(database(), jobId);
+function reasonIn({ id: jobId, passed }: JobFile): string {
   const said = passed.filter(({ stage }) => stage === 'judge').at(-1)?.note ?? '';
   return `Job ${jobId}${said === '' ? '' : `: ${said}`}`;
 }
@@ -25,7 +24,11 @@ export default async function ConfigurePage({
   searchParams: Promise<unknown>;
 }) {
   const { id, tag, service, body, configuration } = await loadInstrument(params);
-  const { job } = asked.parse(await searchParams);
+  const { job: jobId } = asked.parse(await searchParams);
+  const open = (await jobsOfInstrument(database(), id)).find(
+    (job) => job.id === jobId && job.stage === 'adjust',
+  );
+  const job = open === undefined ? null : await loadJob(database(), open.id);
   return (
     <>
       <PageHead
@@ -35,11 +38,11 @@ export default async function ConfigurePage({
       <ConfigureForm
         id={id}
         tag={tag}
-        job={job ?? null}
+        job={job?.id ?? null}
         body={body}
         initial={{
           ...fieldsOfConfiguration(configuration),
-          ...(job === undefined ? {} : { reason: await reasonIn(job) }),
+          ...(job === null ? {} : { reason: reasonIn(job) }),
         }}
       />
     </>

@@ -4,6 +4,7 @@ import {
   asFoundRun,
   asLeftRun,
   hasPassword,
+  type Connection,
   type Amendment,
   type JobFile,
   type Run,
@@ -115,7 +116,6 @@ export default async function RecordPage({ params }: { params: Params }) {
 }
 
 function Visit({ job }: { job: JobFile }) {
-  const { connection } = job;
   return (
     <Sheet title="Visit">
       <Facts
@@ -139,38 +139,12 @@ function Visit({ job }: { job: JobFile }) {
                     : `${showMoment(job.reviewedAt)}, ${job.reviewedBy ?? ''}${job.reviewRemark === '' ? '' : `: ${job.reviewRemark}`}`,
                 ] as const,
               ]),
-          ...(connection === null
-            ? []
-            : ([
-                [
-                  'Reference',
-                  `${connection.pressureReference.tag}, ${certificateWords(connection.pressureReference)}`,
-                ],
-                ...(connection.secondReference === null
-                  ? []
-                  : [
-                      [
-                        'Second reference',
-                        `${connection.secondReference.tag}, ${certificateWords(connection.secondReference)}`,
-                      ] as const,
-                    ]),
-                [
-                  'Meter',
-                  connection.meter === null
-                    ? 'none: read by eye'
-                    : `${connection.meter.tag}, ${certificateWords(connection.meter)}`,
-                ],
-                ...(connection.leak === null ? [] : [['Leak check', leakInWords(connection.leak)] as const]),
-                ...(connection.heightM === 0 ? [] : [['Height', headInWords(connection)] as const]),
-                [
-                  'Ambient',
-                  `${connection.ambient.temperatureC} °C, ${connection.ambient.humidityPercent} %, ${connection.ambient.barometerHpa} hPa`,
-                ],
-                ...(connection.referenceReason === ''
-                  ? []
-                  : [['Used though unfit', connection.referenceReason] as const]),
-                ['Checked', connection.checksDone.map(checkInWords).join('; ') || 'nothing'],
-              ] as const)),
+          ...job.connections.flatMap((connection, index) =>
+            connectionFacts(connection).map(([name, value]): Fact => [
+              index === 0 ? name : `${name}, again`,
+              value,
+            ]),
+          ),
         ]}
       />
     </Sheet>
@@ -256,4 +230,37 @@ function RunRecord({ run, amendments }: { run: Run; amendments: readonly Amendme
       )}
     </Sheet>
   );
+}
+
+type Fact = readonly [name: string, value: string];
+
+/** What was connected, and in which air. */
+function connectionFacts(connection: Connection): Fact[] {
+  return [
+    ['Reference', `${connection.pressureReference.tag}, ${certificateWords(connection.pressureReference)}`],
+    ...(connection.secondReference === null
+      ? []
+      : [
+          [
+            'Second reference',
+            `${connection.secondReference.tag}, ${certificateWords(connection.secondReference)}`,
+          ] as const,
+        ]),
+    [
+      'Meter',
+      connection.meter === null
+        ? 'none: read by eye'
+        : `${connection.meter.tag}, ${certificateWords(connection.meter)}`,
+    ],
+    ...(connection.leak === null ? [] : [['Leak check', leakInWords(connection.leak)] as const]),
+    ...(connection.heightM === 0 ? [] : [['Height', headInWords(connection)] as const]),
+    [
+      'Ambient',
+      `${connection.ambient.temperatureC} °C, ${connection.ambient.humidityPercent} %, ${connection.ambient.barometerHpa} hPa`,
+    ],
+    ...(connection.referenceReason === ''
+      ? []
+      : [['Used though unfit', connection.referenceReason] as const]),
+    ['Checked', connection.checksDone.map(checkInWords).join('; ') || 'nothing'],
+  ];
 }
