@@ -19,6 +19,8 @@ export function AdjustStage({ job }: { job: JobFile }) {
   const before = asLeft ?? asFound;
   const { configuration } = job.instrument;
   const isConfigured = configuration.version !== before.madeWith.configuration.version;
+  const decided = job.passed.filter(({ stage }) => stage === 'judge').at(-1)?.answers ?? [];
+  const isRangeAwaited = !isConfigured && decided.some(({ answer }) => answer === 'range change');
   const isSameScale = isSameRange(configuration, before.madeWith.configuration);
   const figures = figuresOfRun({ ...before.madeWith, configuration });
   const readAt = (percent: number) => {
@@ -71,7 +73,10 @@ export function AdjustStage({ job }: { job: JobFile }) {
         <Sheet
           title="Range"
           aside={
-            <LinkButton href={`/instruments/${encodeURIComponent(job.tag)}/configure?job=${job.id}`}>
+            <LinkButton
+              href={`/instruments/${encodeURIComponent(job.tag)}/configure?job=${job.id}`}
+              isMain={isRangeAwaited}
+            >
               Set another range
             </LinkButton>
           }
