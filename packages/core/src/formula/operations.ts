@@ -78,4 +78,11 @@ export const FUNCTIONS: Readonly<Record<string, OperationName>> = {
   Phi: 'Phi',
 };
 
+/** Words that the parser reads as values or signs, so that no input can be called by them. */
+const WORDS = 'true false null undefined NaN Infinity mod to in and or xor not end'.split(' ');
+
+/** Whether a name already means something in a formula. */
+export const isReservedName = (name: string): boolean =>
+  WORDS.includes(name) || Object.hasOwn(CONSTANTS, name);
+
 export const CONSTANTS: Readonly<Record<string, number>> = { pi: Math.PI };

@@ -47,6 +47,21 @@ type Tree = number | string | { readonly operation: OperationName; readonly args
 const constantOf = (name: string): number | undefined =>
   Object.hasOwn(CONSTANTS, name) ? CONSTANTS[name] : undefined;
 
+/** Brackets inside brackets, and signs in a row: more is nothing that a person means, and deep trees cost much. */
+const DEEPEST = 60;
+
+function depthOf(text: string): number {
+  let [depth, deepest] = [0, 0];
+  for (const sign of text) {
+    if (sign === '(') depth += 1;
+    else if (sign === ')') depth -= 1;
+    deepest = Math.max(deepest, depth);
+  }
+  return deepest;
+}
+
+const SIGNS_IN_A_ROW = new RegExp(`(?:[-+^]\\s*){${DEEPEST}}`);
+
 function treeOf(node: NodeShape, text: string): Tree {
   switch (node.type) {
     case 'ParenthesisNode':
@@ -90,12 +105,15 @@ function collect(tree: Tree, names: string[], constants: number[]): void {
 
 /**
  * Parses a formula.
+ * @param longest characters that are taken; a working writes its own formulas and needs no bound
  * @throws CoreError `not-a-model`
  * @example parseFormula('100 * (I - (4 + 16 * p / span)) / 16').names // ['I', 'p', 'span']
  */
-export function parseFormula(text: string): Formula {
+export function parseFormula(text: string, longest = LONGEST): Formula {
   if (text.trim() === '') return refuse(text, 'nothing is written');
-  if (text.length > LONGEST) return refuse(text, `it is longer than ${LONGEST} characters`);
+  if (text.length > longest) return refuse(text, `it is longer than ${longest} characters`);
+  if (depthOf(text) > DEEPEST || SIGNS_IN_A_ROW.test(text))
+    return refuse(text, `its brackets or signs are nested more than ${DEEPEST} deep`);
   let node: MathNode;
   try {
     node = parse(text.replaceAll('**', '^'));

@@ -7,8 +7,9 @@
 import normalQuantile from '@stdlib/stats-base-dists-normal-quantile';
 import tQuantile from '@stdlib/stats-base-dists-t-quantile';
 import { CoreError, requireBetween } from '../errors';
-import { gradientOf, parseFormula, type Formula } from '../formula';
+import { gradientOf, isReservedName, parseFormula, type Formula } from '../formula';
 import { correlationMatrix, type Correlation } from './correlation';
+import { requireDegreesOfFreedom, wholeWithinNoise } from './degrees-of-freedom';
 import { standardUncertainties, type UncertainInput } from './input';
 import { roundResult, type RoundedResult } from './round';
 
@@ -72,7 +73,11 @@ export function checkedModel({ model, inputs }: BudgetModel): Formula {
     );
   const names = inputs.map(({ name }) => name);
   const twice = names.find((name, index) => names.indexOf(name) !== index);
-  if (twice !== undefined) throw new CoreError({ code: 'same-name', name: twice }, 'inputs');
+  if (twice !== undefined)
+    throw new CoreError({ code: 'same-name', name: twice }, `inputs.${names.lastIndexOf(twice)}.name`);
+  names.forEach((name, place) => {
+    if (isReservedName(name)) throw new CoreError({ code: 'reserved-name', name }, `inputs.${place}.name`);
+  });
   const formula = parseFormula(model);
   const unknown = formula.names.find((name) => !names.includes(name));
   if (unknown !== undefined)
@@ -80,15 +85,21 @@ export function checkedModel({ model, inputs }: BudgetModel): Formula {
   return formula;
 }
 
+/** From here on Student's t differs from the normal quantile by less than a double can say. */
+const AS_GOOD_AS_INFINITE = 1e15;
+
 /**
  * The coverage factor for a probability: Student's t, or the normal quantile for infinite degrees of freedom.
- * @throws CoreError `out-of-bounds`
+ * @throws CoreError `out-of-bounds`, `too-small` below one degree of freedom
  * @example coverageFactor(0.95, 16) // 2.1199
  */
 export function coverageFactor(probability: number, degreesOfFreedom: number | null): number {
   requireBetween('The coverage probability', probability, [0.5, 0.9999, ''], 'probability');
   const quantile = (1 + probability) / 2;
-  return degreesOfFreedom === null ? normalQuantile(quantile, 0, 1) : tQuantile(quantile, degreesOfFreedom);
+  if (degreesOfFreedom !== null) requireDegreesOfFreedom('the result', degreesOfFreedom, 'degreesOfFreedom');
+  return degreesOfFreedom === null || degreesOfFreedom > AS_GOOD_AS_INFINITE
+    ? normalQuantile(quantile, 0, 1)
+    : tQuantile(quantile, degreesOfFreedom);
 }
 
 /**
@@ -168,5 +179,5 @@ function welchSatterthwaite(
     return nu === null ? total : total + (part / combined) ** 4 / nu;
   }, 0);
   // A part so small that its fourth power is lost changes nothing either.
-  return combined === 0 || sum === 0 ? 'infinite' : 1 / sum;
+  return combined === 0 || sum === 0 ? 'infinite' : wholeWithinNoise(1 / sum);
 }

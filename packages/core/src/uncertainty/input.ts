@@ -2,7 +2,15 @@
  * Inputs of an uncertainty budget: an estimate and what is known of its spread, turned into a standard uncertainty with
  * degrees of freedom (JCGM 100:2008, clause 4, from memory). Infinite degrees of freedom are written null.
  */
-import { CoreError, requireFinite, requireNotNegative, requirePositive, requireWhole } from '../errors';
+import {
+  CoreError,
+  requireFinite,
+  requireNotNegative,
+  requirePositive,
+  requireWhole,
+  within,
+} from '../errors';
+import { requireDegreesOfFreedom, wholeWithinNoise } from './degrees-of-freedom';
 import { specificationHalfWidth, type Specification } from './specification';
 
 export type Distribution =
@@ -72,8 +80,8 @@ function spread(input: UncertainInput): {
 } {
   const { distribution } = input;
   const what = `The uncertainty of ${input.name}`;
-  const divided = (figure: number, divisor: number) => {
-    requireNotNegative(what, figure, 'inputs');
+  const divided = (figure: number, divisor: number, field: string) => {
+    requireNotNegative(what, figure, `distribution.${field}`);
     return { u: figure / divisor, degreesOfFreedom: null, divisor };
   };
   switch (distribution.kind) {
@@ -82,7 +90,7 @@ function spread(input: UncertainInput): {
       if (readings.length < 2)
         throw new CoreError(
           { code: 'missing', name: `A second reading of ${input.name}`, why: 'one reading shows no spread' },
-          'inputs',
+          'distribution.readings',
         );
       if (readings.length > MOST_READINGS)
         throw new CoreError(
@@ -92,36 +100,42 @@ function spread(input: UncertainInput): {
             count: readings.length,
             most: MOST_READINGS,
           },
-          'inputs',
+          'distribution.readings',
         );
-      readings.forEach((reading) => requireFinite(`A reading of ${input.name}`, reading, 'inputs'));
+      readings.forEach((reading) =>
+        requireFinite(`A reading of ${input.name}`, reading, 'distribution.readings'),
+      );
       const divisor = Math.sqrt(readings.length);
       return { u: standardDeviation(readings) / divisor, degreesOfFreedom: readings.length - 1, divisor };
     }
     case 'pooled':
-      requireWhole(`The present readings of ${input.name}`, distribution.count, 1, 'inputs');
-      requirePositive(`The degrees of freedom of ${input.name}`, distribution.degreesOfFreedom, 'inputs');
+      requireWhole(`The present readings of ${input.name}`, distribution.count, 1, 'distribution.count');
+      requireDegreesOfFreedom(input.name, distribution.degreesOfFreedom, 'distribution.degreesOfFreedom');
       return {
-        ...divided(distribution.sd, Math.sqrt(distribution.count)),
+        ...divided(distribution.sd, Math.sqrt(distribution.count), 'sd'),
         degreesOfFreedom: distribution.degreesOfFreedom,
       };
     case 'rectangular':
-      return divided(distribution.halfWidth, Math.sqrt(3));
+      return divided(distribution.halfWidth, Math.sqrt(3), 'halfWidth');
     case 'triangular':
-      return divided(distribution.halfWidth, Math.sqrt(6));
+      return divided(distribution.halfWidth, Math.sqrt(6), 'halfWidth');
     case 'u-shaped':
-      return divided(distribution.halfWidth, Math.SQRT2);
+      return divided(distribution.halfWidth, Math.SQRT2, 'halfWidth');
     case 'resolution':
-      return divided(distribution.step, 2 * Math.sqrt(3));
+      return divided(distribution.step, 2 * Math.sqrt(3), 'step');
     case 'normal':
-      requirePositive(`The coverage factor of ${input.name}`, distribution.k, 'inputs');
-      return divided(distribution.expanded, distribution.k);
+      requirePositive(`The coverage factor of ${input.name}`, distribution.k, 'distribution.k');
+      return divided(distribution.expanded, distribution.k, 'expanded');
     case 'normal-95':
-      return divided(distribution.expanded, NORMAL_95);
+      return divided(distribution.expanded, NORMAL_95, 'expanded');
     case 'standard':
-      return { ...divided(distribution.uncertainty, 1), divisor: null };
+      return { ...divided(distribution.uncertainty, 1, 'uncertainty'), divisor: null };
     case 'specification':
-      return divided(specificationHalfWidth(distribution.specification), Math.sqrt(3));
+      return divided(
+        within('distribution.specification', () => specificationHalfWidth(distribution.specification)),
+        Math.sqrt(3),
+        'specification',
+      );
   }
 }
 
@@ -136,15 +150,21 @@ export function standardUncertainty(input: UncertainInput): StandardUncertainty 
   if (estimate === undefined)
     throw new CoreError(
       { code: 'missing', name: `The estimate of ${input.name}`, why: 'the model is computed with it' },
-      'inputs',
+      'estimate',
     );
-  requireFinite(`The estimate of ${input.name}`, estimate, 'inputs');
+  requireFinite(`The estimate of ${input.name}`, estimate, 'estimate');
   if (relativeUncertaintyOfU !== undefined) {
-    requirePositive(`The relative uncertainty of ${input.name}`, relativeUncertaintyOfU, 'inputs');
-    return { ...found, estimate, degreesOfFreedom: 1 / (2 * relativeUncertaintyOfU ** 2) };
+    requirePositive(
+      `The relative uncertainty of ${input.name}`,
+      relativeUncertaintyOfU,
+      'relativeUncertaintyOfU',
+    );
+    const nu = wholeWithinNoise(1 / (2 * relativeUncertaintyOfU ** 2));
+    requireDegreesOfFreedom(input.name, nu, 'relativeUncertaintyOfU');
+    return { ...found, estimate, degreesOfFreedom: nu };
   }
   if (degreesOfFreedom !== undefined && degreesOfFreedom !== null)
-    requirePositive(`The degrees of freedom of ${input.name}`, degreesOfFreedom, 'inputs');
+    requireDegreesOfFreedom(input.name, degreesOfFreedom, 'degreesOfFreedom');
   return {
     ...found,
     estimate,
@@ -152,21 +172,17 @@ export function standardUncertainty(input: UncertainInput): StandardUncertainty 
   };
 }
 
-/** Standard deviation pooled over groups of repeated readings, such as the points of a run over its cycles. */
 /**
  * The inputs of a budget, each with its standard uncertainty.
- * @throws CoreError as `standardUncertainty`, whose field names the input by its place: `inputs.2`
+ * @throws CoreError as `standardUncertainty`, whose field names the input by its place: `inputs.2.estimate`
  */
 export const standardUncertainties = (
   inputs: readonly UncertainInput[],
 ): (UncertainInput & StandardUncertainty)[] =>
-  inputs.map((input, place) => {
-    try {
-      return { ...input, ...standardUncertainty(input) };
-    } catch (error) {
-      throw error instanceof CoreError ? new CoreError(error.problem, `inputs.${place}`) : error;
-    }
-  });
+  inputs.map((input, place) => ({
+    ...input,
+    ...within(`inputs.${place}`, () => standardUncertainty(input)),
+  }));
 
 export interface Pooled {
   readonly sd: number;

@@ -1,5 +1,5 @@
 /** A maker's specification of a reference or a meter, as a sum of terms; all lengths in the unit of the reading. */
-import { requireFinite, requireNotNegative } from '../errors';
+import { CoreError, requireFinite, requireNotNegative } from '../errors';
 
 export interface Specification {
   /** What the instrument reads. */
@@ -18,28 +18,37 @@ export interface Specification {
   readonly temperatureDifferenceK?: number | undefined;
 }
 
+/** Terms that say nothing without another figure. */
+const NEEDED = [
+  ['percentOfRange', 'range', 'The range'],
+  ['driftPercentOfReadingPerYear', 'years', 'The time since the calibration, in years,'],
+  ['percentOfReadingPerK', 'temperatureDifferenceK', 'The temperature difference'],
+] as const satisfies readonly (readonly [keyof Specification, keyof Specification, string])[];
+
 /**
  * Half width of a specification: the plain sum of its terms (common practice; makers who mean a root sum of squares say so).
  * @returns in the unit of the reading
- * @throws CoreError `negative`, `not-finite`
+ * @throws CoreError `negative`, `not-finite`, `missing` where a term counts in a figure that is not given
  * @example specificationHalfWidth({ reading: 50, percentOfReading: 0.02, percentOfRange: 0.01, range: 200 }) // 0.03
  */
 export function specificationHalfWidth(specification: Specification): number {
-  const of = (name: string, value: number | undefined): number => {
-    if (value !== undefined) requireNotNegative(name, value, 'inputs');
+  const of = (name: string, field: keyof Specification): number => {
+    const value = specification[field];
+    if (value !== undefined) requireNotNegative(name, value, field);
     return value ?? 0;
   };
-  requireFinite('The reading', specification.reading, 'inputs');
+  requireFinite('The reading', specification.reading, 'reading');
   const size = Math.abs(specification.reading);
   const warmth = Math.abs(specification.temperatureDifferenceK ?? 0);
-  requireFinite('The temperature difference', warmth, 'inputs');
+  requireFinite('The temperature difference', warmth, 'temperatureDifferenceK');
+  for (const [term, needed, name] of NEEDED)
+    if ((specification[term] ?? 0) !== 0 && specification[needed] === undefined)
+      throw new CoreError({ code: 'missing', name, why: 'a term of the specification counts in it' }, needed);
   return (
-    (of('% of reading', specification.percentOfReading) / 100) * size +
-    (of('% of range', specification.percentOfRange) / 100) * of('The range', specification.range) +
-    of('The floor', specification.floor) +
-    (of('The drift', specification.driftPercentOfReadingPerYear) / 100) *
-      size *
-      of('The years', specification.years) +
-    (of('The temperature term', specification.percentOfReadingPerK) / 100) * size * warmth
+    (of('% of reading', 'percentOfReading') / 100) * size +
+    (of('% of range', 'percentOfRange') / 100) * of('The range', 'range') +
+    of('The floor', 'floor') +
+    (of('The drift', 'driftPercentOfReadingPerYear') / 100) * size * of('The years', 'years') +
+    (of('The temperature term', 'percentOfReadingPerK') / 100) * size * warmth
   );
 }

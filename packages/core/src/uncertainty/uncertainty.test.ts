@@ -414,6 +414,34 @@ describe('beside a budget', () => {
     expect(() => coverageFactor(1, 4)).toThrow('coverage probability');
   });
 
+  it('counts degrees of freedom that rounding moved as the whole number that is meant', () => {
+    const standard = (name: string, more: Partial<UncertainInput>) => ({ ...normal(name, 1), ...more });
+    const nuOf = (inputs: UncertainInput[]) =>
+      uncertaintyBudget({ model: inputs.map(({ name }) => name).join(' + '), unit: '', inputs });
+    // Two equal inputs of 3 each: u⁴ / (2 (u/√2)⁴ / 3) = 6.
+    const two = nuOf([standard('a', { degreesOfFreedom: 3 }), standard('b', { degreesOfFreedom: 3 })]);
+    expect(two.effectiveDegreesOfFreedom).toBe(6);
+    expect(two.coverageFactor).toBe(coverageFactor(0.9545, 6));
+    // 1 / (2 0.1²) = 50.
+    expect(nuOf([standard('a', { relativeUncertaintyOfU: 0.1 })]).coverageFactor).toBe(
+      coverageFactor(0.9545, 50),
+    );
+    fc.assert(
+      fc.property(fc.integer({ min: 2, max: 30 }), fc.integer({ min: 1, max: 40 }), (count, nu) => {
+        const equal = Array.from({ length: count }, (_, i) => standard(`a${i}`, { degreesOfFreedom: nu }));
+        expect(nuOf(equal).effectiveDegreesOfFreedom).toBe(count * nu);
+      }),
+    );
+  });
+
+  it('refuses less than one degree of freedom, and takes as many as there may be', () => {
+    for (const nu of [1e-300, 0.5, 0.999]) expect(() => coverageFactor(0.95, nu)).toThrow('at least 1');
+    const half = { ...normal('a', 1), degreesOfFreedom: 0.5 };
+    expect(() => uncertaintyBudget({ model: 'a', unit: '', inputs: [half] })).toThrow('at least 1');
+    for (const nu of [1e15, 1e17, 1e300])
+      expect(coverageFactor(0.95, nu)).toBeCloseTo(coverageFactor(0.95, null), 12);
+  });
+
   it('a specification is the sum of its terms', () => {
     const reading = 50;
     expect(

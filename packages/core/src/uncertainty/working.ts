@@ -1,7 +1,5 @@
 /** The working of a budget: standard uncertainties, sensitivities by the rules of derivation, and how they combine. */
-import { derivative } from 'mathjs/number';
-import { CoreError } from '../errors';
-import { parseFormula } from '../formula';
+import { derivativeText } from '../formula';
 import { Working, type Given, type Step, type Worked } from '../working';
 import { checkedModel, type Budget, type BudgetModel } from './budget';
 import {
@@ -73,16 +71,22 @@ function spreadStep(
   }
 }
 
-/** The partial derivative in symbols; null where the model holds max or min, which have none. */
-function partial(model: string, name: string): string | null {
-  try {
-    // mathjs writes the natural logarithm as log.
-    const text = derivative(model.replaceAll('**', '^').replace(/\bln\b/g, 'log'), name).toString();
-    return parseFormula(text).text;
-  } catch (error) {
-    if (error instanceof CoreError || error instanceof Error) return null;
-    throw error;
-  }
+interface Sensitivity {
+  readonly name: string;
+  readonly symbol: string;
+  readonly value: number;
+  readonly given: Readonly<Record<string, Given>>;
+  readonly unit: string;
+}
+
+/** A sensitivity by its derivative in symbols, where there is one that has the value; else as the tape gave it. */
+function sensitivityStep(work: Working, derivative: string | null, of: Sensitivity): void {
+  const { name, symbol, value, given, unit } = of;
+  const source = `5.1.3, ${GUM}`;
+  const what = `Sensitivity to ${name}: partial derivative of the model`;
+  if (derivative !== null && work.tryStep({ what, symbol, formula: derivative, given, unit, source })) return;
+  const taken = `Sensitivity to ${name}, by differentiating the model step by step`;
+  work.step({ what: taken, symbol, formula: String(value), unit, source });
 }
 
 const estimateOf = (input: UncertainInput): number =>
@@ -93,7 +97,7 @@ const estimateOf = (input: UncertainInput): number =>
  * @throws CoreError as `uncertaintyBudget`
  */
 export function workBudget(stated: BudgetModel, budget: Budget): readonly Step[] {
-  checkedModel(stated);
+  const model = checkedModel(stated);
   const work = new Working();
   const estimates = Object.fromEntries(
     stated.inputs.map((input): [string, Given] => [
@@ -119,17 +123,12 @@ export function workBudget(stated: BudgetModel, budget: Budget): readonly Step[]
       unit: input.unit,
       ...spreadStep(input.distribution, input.unit),
     });
-    const formula = partial(stated.model, input.name);
-    work.step({
-      what:
-        formula === null
-          ? `Sensitivity to ${input.name}, by differentiating the model step by step`
-          : `Sensitivity to ${input.name}: partial derivative of the model`,
+    sensitivityStep(work, derivativeText(model, input.name), {
+      name: input.name,
       symbol: `c_${number}`,
-      formula: formula ?? String(component.sensitivity),
+      value: component.sensitivity,
       given: estimates,
       unit: `${stated.unit} per ${input.unit === '' ? '1' : input.unit}`,
-      source: `5.1.3, ${GUM}`,
     });
   });
   combineSteps(work, stated, budget);

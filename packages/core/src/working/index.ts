@@ -2,6 +2,7 @@
  * Show the working: a result as the steps that led to it. A step's value is made by evaluating the very formula that it
  * shows, at the very values that it shows, so that a working and its result cannot part.
  */
+import { CoreError } from '../errors';
 import { evaluateFormula, formulaTex, parseFormula, symbolTex, type Formula } from '../formula';
 import { formatSignificant } from '../text';
 
@@ -37,7 +38,7 @@ const MOST_PARSED = 500;
 function formulaOf(text: string): Formula {
   const known = parsed.get(text);
   if (known !== undefined) return known;
-  const formula = parseFormula(text);
+  const formula = parseFormula(text, Infinity);
   if (parsed.size >= MOST_PARSED) parsed.clear();
   parsed.set(text, formula);
   return formula;
@@ -70,6 +71,17 @@ export class Working {
     const value = evaluateFormula(formula, values) + 0;
     this.steps.push({ ...step, given, value });
     return value;
+  }
+
+  /** Takes a step if its formula has a value at these figures; says whether it did. */
+  tryStep(step: Parameters<Working['step']>[0]): boolean {
+    try {
+      this.step(step);
+      return true;
+    } catch (error) {
+      if (error instanceof CoreError) return false;
+      throw error;
+    }
   }
 }
 
