@@ -38,6 +38,28 @@ const problem = (
 const pointerTo = (path: readonly (string | number)[]): string =>
   `#${path.map((part) => `/${String(part).replace(/~/g, '~0').replace(/\//g, '~1')}`).join('')}`;
 
+const faultAt = (path: readonly (string | number)[], detail: string): Fault => ({
+  detail,
+  pointer: pointerTo(path),
+  field: path.join('.'),
+});
+
+/**
+ * The result as JSON.
+ * @throws CoreError `undefined-result` for a number that JSON would write as null
+ */
+function written(result: unknown): string {
+  return JSON.stringify(result, (key, value: unknown) => {
+    if (typeof value === 'number' && !Number.isFinite(value))
+      throw new CoreError({
+        code: 'undefined-result',
+        name: /^\d*$/.test(key) ? 'The result' : `The result "${key}"`,
+        why: 'at these figures it is larger than any number here',
+      });
+    return value;
+  });
+}
+
 /** Where a name stands in a request: the core knows its arguments, not what the request wraps them in. */
 export function pathOf(body: unknown, field: string): string[] {
   const [first = '', ...rest] = field.split('.');
@@ -56,13 +78,13 @@ export function pathOf(body: unknown, field: string): string[] {
 function answerTo(error: unknown, body: unknown): Response {
   if (error instanceof CoreError) {
     const path = error.field === undefined ? [] : pathOf(body, error.field);
-    const fault = { detail: error.message, pointer: pointerTo(path), field: path.join('.') };
-    return problem(422, error.problem.code, 'This cannot be computed', [fault]);
+    return problem(422, error.problem.code, 'This cannot be computed', [faultAt(path, error.message)]);
   }
   if (error instanceof z.ZodError) {
-    const faults = error.issues.map((issue) => {
+    const faults = error.issues.flatMap((issue) => {
       const path = issue.path.map((part) => (typeof part === 'symbol' ? String(part) : part));
-      return { detail: issue.message, pointer: pointerTo(path), field: path.join('.') };
+      if (issue.code !== 'unrecognized_keys') return [faultAt(path, issue.message)];
+      return issue.keys.map((key) => faultAt([...path, key], `There is no field "${key}" here.`));
     });
     return problem(422, 'invalid-input', 'The request does not fit', faults);
   }
@@ -102,7 +124,8 @@ export async function answerCalculation(
     let since = performance.now();
     for (;;) {
       const next = steps.next();
-      if (next.done === true) return Response.json(next.value);
+      if (next.done === true)
+        return new Response(written(next.value), { headers: { 'content-type': 'application/json' } });
       if (request.signal.aborted) return problem(499, 'left', 'The caller has left', []);
       if (performance.now() - since > SLICE_MS) {
         await setImmediate();

@@ -11,6 +11,7 @@ const reading = { direction: 'up', nominalPercent: 0, applied: 0, output: 4.04 }
 const limits = { lower: -0.04, upper: 0.04 };
 const input = { name: 'a', estimate: 2, unit: 'mA', distribution: { kind: 'standard', uncertainty: 0.1 } };
 const budget = { model: '2 * a', unit: 'mA', inputs: [input] };
+const decades = { low: 0.001, high: 1000, outputLow: 4, outputHigh: 20 };
 const moistAir = { temperatureC: 20, pressurePa: 101325, relativeHumidityPercent: 50 };
 
 /** One good request for each calculation, and a figure of its answer worked out by hand or in the core's own cases. */
@@ -100,6 +101,11 @@ const REQUESTS: Record<string, readonly [request: object, figure: string, value:
   'mercury-density': [{ temperatureC: 0 }, 'value', 13595.1],
   'air-density': [moistAir, 'value', expect.closeTo(1.1993145, 6)],
   'air-density-simplified': [moistAir, 'value', expect.closeTo(1.1992943, 7)],
+  'vacuum-error': [{ reference: 100, indicated: 112 }, 'percentOfReference', 12],
+  'decade-limit': [{ decades: 1 }, 'upperPercent', 900],
+  'percent-limit-in-decades': [{ percent: 900 }, 'upperDecades', 1],
+  'logarithmic-output': [{ range: decades, pressure: 1 }, 'value', expect.closeTo(12, 12)],
+  'logarithmic-pressure': [{ range: decades, output: 12 }, 'value', expect.closeTo(1, 12)],
 };
 
 async function post(name: string, body: unknown, signal = new AbortController().signal) {
@@ -157,6 +163,38 @@ describe('the description', () => {
     expect(schema).toMatchObject({ type: 'object', required: ['value', 'from', 'to'] });
   });
 });
+
+/** The same request with each number in turn made negative, zero, huge, with each field left out, and with one too many. */
+function* brokenVersions(request: object): Generator<object> {
+  const clone = () => structuredClone(request) as Record<string, unknown>;
+  const walk = function* (value: unknown, path: readonly string[]): Generator<readonly string[]> {
+    if (path.length > 0) yield path;
+    if (value !== null && typeof value === 'object')
+      for (const [key, inner] of Object.entries(value)) yield* walk(inner, [...path, key]);
+  };
+  for (const path of walk(request, [])) {
+    const key = path.at(-1) ?? '';
+    const parentOf = (root: unknown) => path.slice(0, -1).reduce((value, part) => at(value, part), root);
+    const isNumber = typeof at(parentOf(request), key) === 'number';
+    for (const other of isNumber ? [-1, 0, 1e308, -1e308, null] : [undefined]) {
+      const copy = clone();
+      (parentOf(copy) as Record<string, unknown>)[key] = other;
+      yield copy;
+    }
+    if (!isNumber && typeof at(parentOf(request), key) === 'object') {
+      const copy = clone();
+      (at(parentOf(copy), key) as Record<string, unknown>)['range0'] = { urv: 1 };
+      yield copy;
+    }
+  }
+}
+
+/** Whether a pointer leads to something in a request, or to a field that is missing right where it should stand. */
+function canHold(request: unknown, pointer: string): boolean {
+  const parts = pointer.split('/').slice(1);
+  const parent = parts.slice(0, -1).reduce((value: unknown, part) => (value as never)?.[part], request);
+  return parts.length === 0 || (parent !== null && typeof parent === 'object');
+}
 
 describe('a bad request', () => {
   const big = (count: number) => ({ range, tolerance, readings: new Array<object>(count).fill(reading) });
@@ -232,7 +270,7 @@ describe('a bad request', () => {
       'standard-uncertainty',
       { input: { ...input, distribution: { kind: 'standard', uncertainty: -1 } } },
       422,
-      'inputs',
+      'input.distribution.uncertainty',
       'must not be negative',
     ],
     [
@@ -243,7 +281,7 @@ describe('a bad request', () => {
         inputs: [input, { ...input, name: 'b', distribution: { kind: 'rectangular', halfWidth: -1 } }],
       },
       422,
-      'inputs.1',
+      'inputs.1.distribution.halfWidth',
       'must not be negative',
     ],
     [
@@ -276,8 +314,125 @@ describe('a bad request', () => {
       'evaluate-run',
       { ...big(1), rule: { kind: 'method-6' } },
       422,
-      'uncertainty',
+      'readings.0.uncertainty',
       'is needed',
+    ],
+    [
+      'an unknown field deep inside',
+      'evaluate-run',
+      { ...big(1), tolerance: { terms: [{ kind: 'percent-of-span', percent: 1, of: 'span' }] } },
+      422,
+      'tolerance.terms.0.of',
+      'There is no field "of" here',
+    ],
+    ['an unknown field', 'convert', { value: 1, from: 'bar', to: 'Pa', mode: 'x' }, 422, 'mode', 'no field'],
+    [
+      'a table of one huge step',
+      'expected-table',
+      { range, stepPercent: 1e300 },
+      422,
+      'stepPercent',
+      'from 0 to 100 %',
+    ],
+    [
+      'colder than cold',
+      'convert',
+      { value: -300, from: 'degC', to: 'K' },
+      422,
+      'value',
+      'at least -273.15 °C',
+    ],
+    [
+      'a value beyond all numbers',
+      'convert-to-all',
+      { value: 1e308, from: 'bar' },
+      422,
+      'value',
+      'larger than',
+    ],
+    [
+      'less than nothing, absolute',
+      'convert-kind',
+      {
+        pressure: { value: -1, unit: 'bar', kind: 'absolute' },
+        to: { unit: 'Pa', kind: 'absolute' },
+      },
+      422,
+      'pressure',
+      'below zero',
+    ],
+    [
+      'a specification in per cent of no range',
+      'specification',
+      { reading: 50, percentOfRange: 0.1 },
+      422,
+      'range',
+      'The range is needed',
+    ],
+    [
+      'surface tension around nothing',
+      'deadweight',
+      { ...(REQUESTS['deadweight']?.[0] ?? {}), surfaceTensionNPerM: 0.03 },
+      422,
+      'pistonDiameterM',
+      'diameter of the piston is needed',
+    ],
+    [
+      'an input that is called pi',
+      'uncertainty-budget',
+      { ...budget, model: '2 * pi', inputs: [{ ...input, name: 'pi' }] },
+      422,
+      'inputs.0.name',
+      'already has a meaning',
+    ],
+    [
+      'air denser than the liquid',
+      'liquid-head',
+      { pressurePa: 0, liquidDensityKgPerM3: 1, airDensityKgPerM3: 1.2, heightM: 1 },
+      422,
+      'airDensityKgPerM3',
+      'must be below',
+    ],
+    [
+      'reversed acceptance limits',
+      'global-risk',
+      {
+        tolerance: limits,
+        acceptance: { lower: 0.01, upper: -0.01 },
+        prior: { mean: 0, sd: 1 },
+        standardUncertainty: 0.1,
+      },
+      422,
+      'acceptance.upper',
+      'must be below',
+    ],
+    [
+      'a spread that is none',
+      'posterior',
+      { prior: { mean: 0, sd: 0 }, measured: 1, standardUncertainty: 1 },
+      422,
+      'prior.sd',
+      'greater than zero',
+    ],
+    [
+      'half a degree of freedom',
+      'coverage-factor',
+      { probability: 0.95, degreesOfFreedom: 1e-300 },
+      422,
+      'degreesOfFreedom',
+      'at least 1',
+    ],
+    [
+      'an upper range limit of nothing',
+      'accepted-output',
+      {
+        range,
+        tolerance: { terms: [{ kind: 'percent-of-upper-range-limit', percent: 1, upperRangeLimit: 0 }] },
+        applied: 1,
+      },
+      422,
+      'tolerance',
+      'upper range limit',
     ],
     ['too many trials', 'monte-carlo', { ...budget, trials: 1e9 }, 422, 'trials', ''],
   ])('%s is answered at its field', async (_what, name, request, status, field, detail) => {
@@ -287,6 +442,39 @@ describe('a bad request', () => {
     expect(answer.body).toMatchObject({ status, field });
     expect(at(answer.body, 'detail')).toContain(detail);
     expect(at(answer.body, 'errors.0.pointer')).toBe(`#/${field.replaceAll('.', '/')}`);
+  });
+
+  it.each(Object.entries(REQUESTS))(
+    'to %s is answered at a field of the request',
+    async (name, [request]) => {
+      for (const broken of brokenVersions(request)) {
+        const answer = await post(name, broken);
+        expect([200, 422]).toContain(answer.status);
+        if (answer.status === 200) continue;
+        for (const { pointer } of at(answer.body, 'errors') as { pointer: string }[])
+          expect(canHold(broken, pointer), `${pointer} of ${JSON.stringify(broken)}`).toBe(true);
+      }
+    },
+  );
+
+  it('is never decided by what its working is too long for', async () => {
+    const answer = await post('evaluate-run', big(5000));
+    expect(answer.status).toBe(200);
+    expect(at(answer.body, 'maximumOfMeansPercentSpan')).toBeCloseTo(0.25, 9);
+    const inputs = Array.from({ length: 100 }, (_, i) => ({ ...input, name: `a${i}`, degreesOfFreedom: 5 }));
+    const long = { ...budget, model: inputs.map(({ name }) => name).join('+'), inputs };
+    expect(at((await post('uncertainty-budget', long)).body, 'effectiveDegreesOfFreedom')).toBe(500);
+  });
+
+  it('that asks for much is answered soon', async () => {
+    const wide = { ...budget, model: Array.from({ length: 12 }, (_, i) => `(a+${i})`).join('*') };
+    const since = performance.now();
+    expect((await post('uncertainty-budget', wide)).status).toBe(200);
+    expect((await post('uncertainty-budget', { ...budget, model: `${'-'.repeat(1999)}a` })).status).toBe(422);
+    const points = Array.from({ length: 10000 }, (_, i) => ({ ...reading, nominalPercent: i / 100 }));
+    expect((await post('evaluate-run', { range, tolerance, readings: points })).status).toBe(422);
+    // A bound for a hang of minutes, not a figure of speed.
+    expect(performance.now() - since).toBeLessThan(5000);
   });
 
   it('of a million readings is too long, and what is not JSON is said to be none', async () => {

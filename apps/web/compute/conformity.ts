@@ -25,7 +25,7 @@ import { z } from 'zod';
 import { calculation } from './calculation';
 import { limits, maybe, normal, number, shownUnit, worked, working } from './schemas';
 
-const risk = z.object({
+const risk = z.strictObject({
   falseAccept: number,
   falseReject: number,
   accepted: number,
@@ -33,7 +33,7 @@ const risk = z.object({
   falseAcceptGivenAcceptance: maybe,
   falseRejectGivenRejection: maybe,
 });
-const acceptance = z.object({ guardBand: number, lower: maybe, upper: maybe });
+const acceptance = z.strictObject({ guardBand: number, lower: maybe, upper: maybe });
 const measured = z.array(number).max(10000).default([]);
 const decisions = z.array(z.enum(['accept', 'reject']));
 const decide = (within: { lower: number | null; upper: number | null }, values: readonly number[]) =>
@@ -43,7 +43,7 @@ export const CONFORMITY_CALCULATIONS = [
   calculation(
     'test-accuracy-ratio',
     'Tolerance over the accuracy of the standard',
-    z.object({ tolerance: number, standardAccuracy: number, unit: shownUnit }),
+    z.strictObject({ tolerance: number, standardAccuracy: number, unit: shownUnit }),
     worked,
     ({ tolerance, standardAccuracy, unit }) => workTestAccuracyRatio(tolerance, standardAccuracy, unit),
   ),
@@ -51,7 +51,7 @@ export const CONFORMITY_CALCULATIONS = [
     'test-uncertainty-ratio',
     'Width of the tolerance over twice the expanded uncertainty',
     limits.extend({ expandedUncertainty: number, unit: shownUnit }),
-    z.object({ value: number, working }),
+    z.strictObject({ value: number, working }),
     ({ expandedUncertainty, unit, ...within }) => ({
       value: testUncertaintyRatio(within, expandedUncertainty),
       working: workUncertaintyRatio(within, expandedUncertainty, unit),
@@ -83,7 +83,7 @@ export const CONFORMITY_CALCULATIONS = [
     'statement',
     'Pass, conditional pass, conditional fail or fail, with a guard band of U',
     limits.extend({ expandedUncertainty: number, measured: number }),
-    z.object({ statement: z.enum(['pass', 'conditional pass', 'conditional fail', 'fail']) }),
+    z.strictObject({ statement: z.enum(['pass', 'conditional pass', 'conditional fail', 'fail']) }),
     ({ expandedUncertainty, measured: value, ...within }) => ({
       statement: statementOf(within, expandedUncertainty, value),
     }),
@@ -92,7 +92,7 @@ export const CONFORMITY_CALCULATIONS = [
     'specific-risk',
     'Probability that the true value is outside, from one measured value',
     limits.extend({ measured: number, standardUncertainty: number, unit: shownUnit }),
-    z.object({ value: number, working }),
+    z.strictObject({ value: number, working }),
     ({ measured: value, standardUncertainty, unit, ...within }) => ({
       value: specificRisk(within, value, standardUncertainty),
       working: workSpecificRisk(within, value, standardUncertainty, unit),
@@ -101,7 +101,7 @@ export const CONFORMITY_CALCULATIONS = [
   calculation(
     'posterior',
     'What is known of the true value after a measurement, from a normal prior',
-    z.object({ prior: normal, measured: number, standardUncertainty: number, unit: shownUnit }),
+    z.strictObject({ prior: normal, measured: number, standardUncertainty: number, unit: shownUnit }),
     normal.extend({ working }),
     ({ prior, measured: value, standardUncertainty, unit }) => ({
       ...posterior(prior, value, standardUncertainty),
@@ -111,7 +111,7 @@ export const CONFORMITY_CALCULATIONS = [
   calculation(
     'global-risk',
     'Consumer’s and producer’s risk of acceptance limits; joint probabilities lead',
-    z.object({
+    z.strictObject({
       tolerance: limits,
       acceptance: limits,
       prior: normal,
@@ -127,7 +127,7 @@ export const CONFORMITY_CALCULATIONS = [
   calculation(
     'prior-from-reliability',
     'Spread of instruments of which a share is in tolerance',
-    z.object({
+    z.strictObject({
       tolerance: number,
       inTolerance: number,
       basis: z.enum(['true', 'observed']).default('true'),
@@ -143,7 +143,7 @@ export const CONFORMITY_CALCULATIONS = [
   calculation(
     'acceptance-for-risk',
     'Symmetrical acceptance limit with a chosen false accept risk',
-    z.object({
+    z.strictObject({
       tolerance: number,
       standardUncertainty: number,
       prior: normal,
@@ -151,7 +151,7 @@ export const CONFORMITY_CALCULATIONS = [
       of: z.enum(['joint', 'given-acceptance']).default('joint'),
       unit: shownUnit,
     }),
-    z.object({
+    z.strictObject({
       of: z.enum(['joint', 'given-acceptance']),
       solution: number,
       applied: number,
@@ -168,8 +168,8 @@ export const CONFORMITY_CALCULATIONS = [
   calculation(
     'acceptance-for-specific-risk',
     'Acceptance limit that leaves a chosen specific risk at a single upper limit',
-    z.object({ upper: number, standardUncertainty: number, risk: number, unit: shownUnit }),
-    z.object({ value: number, working }),
+    z.strictObject({ upper: number, standardUncertainty: number, risk: number, unit: shownUnit }),
+    z.strictObject({ value: number, working }),
     ({ upper, standardUncertainty, risk: chosen, unit }) => ({
       value: acceptanceForSpecificRisk(upper, standardUncertainty, chosen),
       working: workAcceptanceForSpecificRisk(upper, standardUncertainty, chosen, unit),

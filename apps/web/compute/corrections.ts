@@ -17,7 +17,7 @@ import { calculation } from './calculation';
 import { maybe, number, shownUnit, worked } from './schemas';
 
 const gravityMPerS2 = number.default(STANDARD_GRAVITY_M_PER_S2);
-const moistAir = z.object({
+const moistAir = z.strictObject({
   temperatureC: number,
   pressurePa: number,
   relativeHumidityPercent: number,
@@ -28,7 +28,7 @@ export const CORRECTION_CALCULATIONS = [
   calculation(
     'liquid-head',
     'Pressure at the instrument through a column of liquid, Pa',
-    z.object({
+    z.strictObject({
       pressurePa: number,
       liquidDensityKgPerM3: number,
       airDensityKgPerM3: number.default(0),
@@ -41,7 +41,7 @@ export const CORRECTION_CALCULATIONS = [
   calculation(
     'gas-head',
     'Pressure at the instrument through a column of ideal gas, Pa; with a barometer the pressure is gauge',
-    z.object({
+    z.strictObject({
       pressurePa: number,
       molarMassGPerMol: number,
       temperatureC: number,
@@ -51,6 +51,7 @@ export const CORRECTION_CALCULATIONS = [
       airDensityKgPerM3: number.optional(),
     }),
     worked.extend({
+      leading: z.enum(['linear', 'exponential']),
       gasDensityKgPerM3: number,
       linearCorrectionPa: number,
       exponentialCorrectionPa: number,
@@ -61,14 +62,14 @@ export const CORRECTION_CALCULATIONS = [
   calculation(
     'local-gravity',
     'Gravity from latitude and height, m/s²',
-    z.object({ latitudeDegrees: number, heightM: number }),
+    z.strictObject({ latitudeDegrees: number, heightM: number }),
     worked.extend({ seaLevelMPerS2: number, ratioToStandard: number }),
     ({ latitudeDegrees, heightM }) => localGravity(latitudeDegrees, heightM),
   ),
   calculation(
     'deadweight',
     'Pressure of a deadweight tester from its true masses, Pa',
-    z.object({
+    z.strictObject({
       massesKg: z.array(number).max(100),
       massDensityKgPerM3: number,
       airDensityKgPerM3: number,
@@ -87,7 +88,7 @@ export const CORRECTION_CALCULATIONS = [
   calculation(
     'marked-deadweight',
     'True pressure of a tester whose masses are marked in pressure',
-    z.object({
+    z.strictObject({
       marked: number,
       unit: shownUnit,
       markingGravityMPerS2: number.default(STANDARD_GRAVITY_M_PER_S2),
@@ -101,7 +102,7 @@ export const CORRECTION_CALCULATIONS = [
   calculation(
     'manometer',
     'Pressure difference of a water or mercury manometer, Pa',
-    z.object({
+    z.strictObject({
       liquid: z.enum(['water', 'mercury']),
       readingM: number,
       temperatureC: number,
@@ -109,9 +110,9 @@ export const CORRECTION_CALCULATIONS = [
       densityAboveKgPerM3: number.default(0),
       shape: z
         .discriminatedUnion('kind', [
-          z.object({ kind: z.literal('u-tube') }),
-          z.object({ kind: z.literal('well'), tubeDiameterM: number, wellDiameterM: number }),
-          z.object({ kind: z.literal('inclined'), angleDegrees: number }),
+          z.strictObject({ kind: z.literal('u-tube') }),
+          z.strictObject({ kind: z.literal('well'), tubeDiameterM: number, wellDiameterM: number }),
+          z.strictObject({ kind: z.literal('inclined'), angleDegrees: number }),
         ])
         .default({ kind: 'u-tube' }),
     }),
@@ -121,21 +122,21 @@ export const CORRECTION_CALCULATIONS = [
   calculation(
     'mercury-barometer',
     'Pressure by a mercury barometer with a brass scale, Pa absolute',
-    z.object({ readingM: number, temperatureC: number, gravityMPerS2 }),
+    z.strictObject({ readingM: number, temperatureC: number, gravityMPerS2 }),
     worked.extend({ correctedM: number }),
     (given) => mercuryBarometer(given),
   ),
   calculation(
     'water-density',
     'Density of air-free water, kg/m³',
-    z.object({ temperatureC: number }),
+    z.strictObject({ temperatureC: number }),
     worked,
     ({ temperatureC }) => waterDensity(temperatureC),
   ),
   calculation(
     'mercury-density',
     'Density of mercury, kg/m³',
-    z.object({ temperatureC: number }),
+    z.strictObject({ temperatureC: number }),
     worked,
     ({ temperatureC }) => mercuryDensity(temperatureC),
   ),

@@ -6,6 +6,7 @@ import { RUN_CALCULATIONS } from './runs';
 import { SIGNAL_CALCULATIONS } from './signals';
 import { UNCERTAINTY_CALCULATIONS } from './uncertainty';
 import { UNIT_CALCULATIONS } from './units';
+import { VACUUM_CALCULATIONS } from './vacuum';
 
 /** By subject, as the API's description groups them. */
 export const CALCULATIONS_BY_SUBJECT: Readonly<Record<string, readonly Calculation[]>> = {
@@ -15,6 +16,7 @@ export const CALCULATIONS_BY_SUBJECT: Readonly<Record<string, readonly Calculati
   Uncertainty: UNCERTAINTY_CALCULATIONS,
   Conformity: CONFORMITY_CALCULATIONS,
   Corrections: CORRECTION_CALCULATIONS,
+  Vacuum: VACUUM_CALCULATIONS,
 };
 
 export const CALCULATIONS: ReadonlyMap<string, Calculation> = new Map(

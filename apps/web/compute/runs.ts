@@ -1,8 +1,8 @@
 import {
   acceptedOutput,
-  CoreError,
   errorTerms,
   evaluateRun,
+  judgeReading,
   workAcceptedOutput,
   workAccuracyRatio,
   workErrorTerms,
@@ -25,7 +25,7 @@ import {
   working,
 } from './schemas';
 
-const zeroAndSpan = z.object({ zeroErrorPercentSpan: number, spanErrorPercentSpan: number }).nullable();
+const zeroAndSpan = z.strictObject({ zeroErrorPercentSpan: number, spanErrorPercentSpan: number }).nullable();
 
 const judged = reading.extend({
   cycle: number,
@@ -43,11 +43,13 @@ export const RUN_CALCULATIONS = [
   calculation(
     'evaluate-run',
     'Errors, verdicts and figures of a run, complete or not',
-    z.object({ range, tolerance, readings: z.array(reading).max(10000), rule: decisionRule }),
-    z.object({
+    z.strictObject({ range, tolerance, readings: z.array(reading).max(10000), rule: decisionRule }),
+    z.strictObject({
       readings: z.array(judged).readonly(),
       points: z
-        .array(z.object({ nominalPercent: number, share: number, up: maybe, down: maybe, mean: number }))
+        .array(
+          z.strictObject({ nominalPercent: number, share: number, up: maybe, down: maybe, mean: number }),
+        )
         .readonly(),
       worst: judged.nullable(),
       largestErrorPercentSpan: maybe,
@@ -60,11 +62,13 @@ export const RUN_CALCULATIONS = [
       hysteresisPercentSpan: maybe,
       hysteresisOfMeansPercentSpan: maybe,
       nonRepeatabilityPercentSpan: maybe,
-      linearityPercentSpan: z.object({ terminal: number, zeroBased: number, independent: number }).nullable(),
+      linearityPercentSpan: z
+        .strictObject({ terminal: maybe, zeroBased: maybe, independent: number })
+        .nullable(),
       verdict: verdict.nullable(),
       rule: decisionRule,
       domain: z.enum(['output', 'input']),
-      missing: z.array(z.object({ figure: z.string(), why: z.string() })).readonly(),
+      missing: z.array(z.strictObject({ figure: z.string(), why: z.string() })).readonly(),
       working,
     }),
     ({ range: of, tolerance: by, readings, rule }) => {
@@ -75,18 +79,17 @@ export const RUN_CALCULATIONS = [
   calculation(
     'judge-reading',
     'Error, limit and verdict of one reading, with its working',
-    z.object({ range, tolerance, reading, rule: decisionRule, units: rangeUnits }),
+    z.strictObject({ range, tolerance, reading, rule: decisionRule, units: rangeUnits }),
     judged.extend({ working }),
     ({ range: of, tolerance: by, reading: one, rule, units }) => {
-      const [found] = evaluateRun(of, by, [one], rule).readings;
-      if (found === undefined) throw new CoreError({ code: 'too-few-points', count: 0, least: 1 });
+      const found = judgeReading(of, by, one, rule);
       return { ...found, working: workReading(of, by, found, units) };
     },
   ),
   calculation(
     'error-terms',
     'One error in output units, per cent of span, input units, per cent of reading and of upper range limit, divisions',
-    z.object({
+    z.strictObject({
       range,
       applied: number,
       output: number,
@@ -94,7 +97,7 @@ export const RUN_CALCULATIONS = [
       division: number.optional(),
       units: rangeUnits,
     }),
-    z.object({
+    z.strictObject({
       output: number,
       percentOfSpan: number,
       input: number,
@@ -111,7 +114,7 @@ export const RUN_CALCULATIONS = [
   calculation(
     'error-uncertainty',
     'Expanded uncertainty (k = 2) of the error of one reading: standard, meter, and what can be read of each',
-    z.object({
+    z.strictObject({
       range,
       applied: number,
       standardInput: number,
@@ -126,8 +129,8 @@ export const RUN_CALCULATIONS = [
   calculation(
     'accepted-output',
     'Lowest and highest output inside the tolerance at an applied value',
-    z.object({ range, tolerance, applied: number, units: rangeUnits }),
-    z.object({ lowest: number, highest: number, working }),
+    z.strictObject({ range, tolerance, applied: number, units: rangeUnits }),
+    z.strictObject({ lowest: number, highest: number, working }),
     ({ range: of, tolerance: by, applied, units }) => ({
       ...acceptedOutput(of, by, applied),
       working: workAcceptedOutput(of, by, applied, units),
@@ -136,7 +139,7 @@ export const RUN_CALCULATIONS = [
   calculation(
     'accuracy-ratio',
     'Tolerance over the accuracy of the standard, both referred to the input',
-    z.object({ range, tolerance, standardAccuracyInput: number, units: rangeUnits }),
+    z.strictObject({ range, tolerance, standardAccuracyInput: number, units: rangeUnits }),
     worked,
     ({ range: of, tolerance: by, standardAccuracyInput, units }) =>
       workAccuracyRatio(of, by, standardAccuracyInput, units),

@@ -33,24 +33,24 @@ export const pressureKind = z.enum(PRESSURE_KINDS);
 export const shownUnit = z.string().max(40).default('');
 
 export const step = z
-  .object({
+  .strictObject({
     what: z.string(),
     symbol: z.string(),
     formula: z.string(),
     notation: z.string().optional(),
-    given: z.record(z.string(), z.object({ value: number, unit: z.string() })),
+    given: z.record(z.string(), z.strictObject({ value: number, unit: z.string() })),
     value: number,
     unit: z.string(),
     source: z.string(),
   })
   .meta({ id: 'Step', description: 'One step of the working: symbol = formula, at the given values.' });
 export const working = z.array(step).readonly();
-export const worked = z.object({ value: number, working });
+export const worked = z.strictObject({ value: number, working });
 
 export const transfer = transferSchema.meta({ id: 'TransferFunction' });
 
 export const range = z
-  .object({
+  .strictObject({
     lrv: number,
     urv: number,
     outputLow: number,
@@ -60,32 +60,32 @@ export const range = z
   .meta({ id: 'Range', description: 'Input and output each in one unit of their own throughout.' });
 
 export const rangeUnits = z
-  .object({ input: shownUnit, output: shownUnit })
+  .strictObject({ input: shownUnit, output: shownUnit })
   .default({ input: '', output: '' });
 
 export const tolerance = z
-  .object({
+  .strictObject({
     terms: z
       .array(
         z.discriminatedUnion('kind', [
-          z.object({ kind: z.literal('percent-of-span'), percent: number }),
-          z.object({
+          z.strictObject({ kind: z.literal('percent-of-span'), percent: number }),
+          z.strictObject({
             kind: z.literal('percent-of-span-in-zones'),
             middlePercent: number,
             outerPercent: number,
           }),
-          z.object({
+          z.strictObject({
             kind: z.literal('percent-of-reading'),
             percent: number,
             of: z.enum(['applied', 'ideal-output']),
           }),
-          z.object({
+          z.strictObject({
             kind: z.literal('percent-of-upper-range-limit'),
             percent: number,
             upperRangeLimit: number,
           }),
-          z.object({ kind: z.literal('absolute'), value: number, in: z.enum(['output', 'input']) }),
-          z.object({ kind: z.literal('scale-divisions'), divisions: number, division: number }),
+          z.strictObject({ kind: z.literal('absolute'), value: number, in: z.enum(['output', 'input']) }),
+          z.strictObject({ kind: z.literal('scale-divisions'), divisions: number, division: number }),
         ]),
       )
       .max(20),
@@ -95,7 +95,7 @@ export const tolerance = z
   })
   .meta({ id: 'Tolerance' });
 
-export const reading = z.object({
+export const reading = z.strictObject({
   cycle: z.int().min(1).default(1),
   direction: z.enum(['up', 'down']),
   nominalPercent: number,
@@ -106,14 +106,14 @@ export const reading = z.object({
 
 export const decisionRule = z
   .discriminatedUnion('kind', [
-    z.object({ kind: z.literal('simple') }),
-    z.object({ kind: z.literal('guard-band'), r: number, isUndecidedAllowed: z.boolean() }),
-    z.object({ kind: z.literal('method-6') }),
+    z.strictObject({ kind: z.literal('simple') }),
+    z.strictObject({ kind: z.literal('guard-band'), r: number, isUndecidedAllowed: z.boolean() }),
+    z.strictObject({ kind: z.literal('method-6') }),
   ])
   .default({ kind: 'simple' });
 
 export const verdict = z.enum(VERDICTS);
 
 /** Two limits of which one may be left out or null. */
-export const limits = z.object({ lower: maybe.default(null), upper: maybe.default(null) });
-export const normal = z.object({ mean: number, sd: number });
+export const limits = z.strictObject({ lower: maybe.default(null), upper: maybe.default(null) });
+export const normal = z.strictObject({ mean: number, sd: number });

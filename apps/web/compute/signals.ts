@@ -16,35 +16,35 @@ import { calculation } from './calculation';
 import { number, range, rangeUnits, shownUnit, worked } from './schemas';
 
 const signalLimits = z
-  .object({ failureLow: number, saturationLow: number, saturationHigh: number, failureHigh: number })
+  .strictObject({ failureLow: number, saturationLow: number, saturationHigh: number, failureHigh: number })
   .default(NAMUR_LIMITS);
 
 export const SIGNAL_CALCULATIONS = [
   calculation(
     'expected-output',
     'The ideal output for an applied input',
-    z.object({ range, applied: number, units: rangeUnits }),
+    z.strictObject({ range, applied: number, units: rangeUnits }),
     worked,
     ({ range: of, applied, units }) => workExpected(of, applied, units),
   ),
   calculation(
     'applied-for-output',
     'The input that an output stands for',
-    z.object({ range, output: number, units: rangeUnits }),
+    z.strictObject({ range, output: number, units: rangeUnits }),
     worked,
     ({ range: of, output, units }) => workApplied(of, output, units),
   ),
   calculation(
     'expected-table',
     'Expected values at even steps of input or output',
-    z.object({
+    z.strictObject({
       range,
       stepPercent: number.default(10),
       evenIn: z.enum(['input', 'output']).default('input'),
     }),
-    z.object({
+    z.strictObject({
       rows: z.array(
-        z.object({ inputPercent: number, applied: number, output: number, outputPercent: number }),
+        z.strictObject({ inputPercent: number, applied: number, output: number, outputPercent: number }),
       ),
     }),
     ({ range: of, stepPercent, evenIn }) => ({ rows: expectedTable(of, stepPercent, evenIn) }),
@@ -52,16 +52,16 @@ export const SIGNAL_CALCULATIONS = [
   calculation(
     'output-sensitivity',
     'Output units in one input unit at an input',
-    z.object({ range, applied: number, units: rangeUnits }),
+    z.strictObject({ range, applied: number, units: rangeUnits }),
     worked,
     ({ range: of, applied, units }) => workSensitivity(of, applied, units),
   ),
   calculation(
     'displayed-value',
     'What a display with a scale of its own shows for an output',
-    z.object({
+    z.strictObject({
       range,
-      display: z.object({ low: number, high: number, unit: shownUnit }),
+      display: z.strictObject({ low: number, high: number, unit: shownUnit }),
       output: number,
       units: rangeUnits,
     }),
@@ -71,8 +71,8 @@ export const SIGNAL_CALCULATIONS = [
   calculation(
     'signal-region',
     'Measured value, saturation or failure of a 4-20 mA signal (NAMUR NE 43 limits unless given)',
-    z.object({ current: number, limits: signalLimits }),
-    z.object({
+    z.strictObject({ current: number, limits: signalLimits }),
+    z.strictObject({
       region: z.enum([
         'failure-low',
         'undefined-low',
@@ -92,10 +92,10 @@ export const SIGNAL_CALCULATIONS = [
   calculation(
     'test-points',
     'The points of a procedure for a range, in the order they are approached',
-    z.object({
+    z.strictObject({
       range,
-      procedure: z.object({
-        points: z.object({
+      procedure: z.strictObject({
+        points: z.strictObject({
           in: z.enum(['percent-of-input', 'percent-of-output', 'absolute']),
           values: z.array(number).max(1000),
         }),
@@ -105,9 +105,9 @@ export const SIGNAL_CALCULATIONS = [
         offStopsPercent: number.default(0),
       }),
     }),
-    z.object({
+    z.strictObject({
       points: z.array(
-        z.object({
+        z.strictObject({
           position: number,
           cycle: number,
           direction: z.enum(['up', 'down']),
@@ -121,18 +121,18 @@ export const SIGNAL_CALCULATIONS = [
   calculation(
     'wait-for-damping',
     'Seconds until a first-order response is within a share of its step',
-    z.object({ dampingS: number, sharePercent: number.default(0.1) }),
+    z.strictObject({ dampingS: number, sharePercent: number.default(0.1) }),
     worked,
     ({ dampingS, sharePercent }) => workWait(dampingS, sharePercent),
   ),
   calculation(
     'is-settled',
     'Whether samples have settled by a rule of wait, hold time and band',
-    z.object({
-      samples: z.array(z.object({ s: number, value: number })).max(10000),
-      rule: z.object({ waitS: number, holdS: number, band: number }),
+    z.strictObject({
+      samples: z.array(z.strictObject({ s: number, value: number })).max(10000),
+      rule: z.strictObject({ waitS: number, holdS: number, band: number }),
     }),
-    z.object({ isSettled: z.boolean() }),
+    z.strictObject({ isSettled: z.boolean() }),
     ({ samples, rule }) => ({ isSettled: isSettled(samples, rule) }),
   ),
 ];

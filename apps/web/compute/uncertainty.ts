@@ -14,7 +14,7 @@ import { z } from 'zod';
 import { calculation, longCalculation } from './calculation';
 import { maybe, number, shownUnit, text, worked, working } from './schemas';
 
-const specification = z.object({
+const specification = z.strictObject({
   reading: number,
   percentOfReading: number.optional(),
   percentOfRange: number.optional(),
@@ -27,46 +27,46 @@ const specification = z.object({
 });
 
 export const uncertainInput = z
-  .object({
+  .strictObject({
     name: z.string().regex(/^[A-Za-z][A-Za-z0-9_]*$/, 'A name is a letter, then letters, digits and _.'),
     estimate: number.optional(),
     unit: z.string().max(40),
     distribution: z.discriminatedUnion('kind', [
-      z.object({ kind: z.literal('type-a'), readings: z.array(number).max(10000) }),
-      z.object({ kind: z.literal('pooled'), sd: number, count: number, degreesOfFreedom: number }),
-      z.object({ kind: z.literal('rectangular'), halfWidth: number }),
-      z.object({ kind: z.literal('triangular'), halfWidth: number }),
-      z.object({ kind: z.literal('u-shaped'), halfWidth: number }),
-      z.object({ kind: z.literal('resolution'), step: number }),
-      z.object({ kind: z.literal('normal'), expanded: number, k: number }),
-      z.object({ kind: z.literal('normal-95'), expanded: number }),
-      z.object({ kind: z.literal('standard'), uncertainty: number }),
-      z.object({ kind: z.literal('specification'), specification }),
+      z.strictObject({ kind: z.literal('type-a'), readings: z.array(number).max(10000) }),
+      z.strictObject({ kind: z.literal('pooled'), sd: number, count: number, degreesOfFreedom: number }),
+      z.strictObject({ kind: z.literal('rectangular'), halfWidth: number }),
+      z.strictObject({ kind: z.literal('triangular'), halfWidth: number }),
+      z.strictObject({ kind: z.literal('u-shaped'), halfWidth: number }),
+      z.strictObject({ kind: z.literal('resolution'), step: number }),
+      z.strictObject({ kind: z.literal('normal'), expanded: number, k: number }),
+      z.strictObject({ kind: z.literal('normal-95'), expanded: number }),
+      z.strictObject({ kind: z.literal('standard'), uncertainty: number }),
+      z.strictObject({ kind: z.literal('specification'), specification }),
     ]),
     degreesOfFreedom: maybe.optional(),
     relativeUncertaintyOfU: number.optional(),
   })
   .meta({ id: 'UncertainInput' });
 
-export const budgetModel = z.object({
+export const budgetModel = z.strictObject({
   model: text,
   unit: z.string().max(40),
   inputs: z.array(uncertainInput).max(100),
   correlations: z
-    .array(z.object({ a: z.string(), b: z.string(), r: number }))
+    .array(z.strictObject({ a: z.string(), b: z.string(), r: number }))
     .max(1000)
     .default([]),
 });
 
-const interval = z.object({ low: number, high: number });
+const interval = z.strictObject({ low: number, high: number });
 const MOST_TRIALS_HERE = 1_000_000;
 
 export const UNCERTAINTY_CALCULATIONS = [
   calculation(
     'standard-uncertainty',
     'Standard uncertainty and degrees of freedom of one input; null is infinite',
-    z.object({ input: uncertainInput }),
-    z.object({ estimate: number, u: number, degreesOfFreedom: maybe, divisor: maybe, working }),
+    z.strictObject({ input: uncertainInput }),
+    z.strictObject({ estimate: number, u: number, degreesOfFreedom: maybe, divisor: maybe, working }),
     ({ input }) => ({ ...standardUncertainty(input), working: workStandardUncertainty(input) }),
   ),
   calculation(
@@ -79,22 +79,22 @@ export const UNCERTAINTY_CALCULATIONS = [
   calculation(
     'pooled-deviation',
     'Standard deviation pooled over groups of repeated readings',
-    z.object({ groups: z.array(z.array(number).max(1000)).max(1000), unit: shownUnit }),
-    z.object({ sd: number, degreesOfFreedom: number, working }),
+    z.strictObject({ groups: z.array(z.array(number).max(1000)).max(1000), unit: shownUnit }),
+    z.strictObject({ sd: number, degreesOfFreedom: number, working }),
     ({ groups, unit }) => ({ ...pooledStandardDeviation(groups), working: workPooled(groups, unit) }),
   ),
   calculation(
     'coverage-factor',
     'Coverage factor from Student’s t; null degrees of freedom are infinite',
-    z.object({ probability: number, degreesOfFreedom: number.positive().nullable() }),
-    z.object({ value: number }),
+    z.strictObject({ probability: number, degreesOfFreedom: number.positive().nullable() }),
+    z.strictObject({ value: number }),
     ({ probability, degreesOfFreedom }) => ({ value: coverageFactor(probability, degreesOfFreedom) }),
   ),
   calculation(
     'round-result',
     'A result and its expanded uncertainty as they are reported',
-    z.object({ value: number, expandedUncertainty: number }),
-    z.object({ value: z.string(), uncertainty: z.string(), decimals: number }),
+    z.strictObject({ value: number, expandedUncertainty: number }),
+    z.strictObject({ value: z.string(), uncertainty: z.string(), decimals: number }),
     ({ value, expandedUncertainty }) => roundResult(value, expandedUncertainty),
   ),
   calculation(
@@ -104,12 +104,12 @@ export const UNCERTAINTY_CALCULATIONS = [
       probability: number.optional(),
       degreesOfFreedom: z.enum(['truncated', 'real']).optional(),
     }),
-    z.object({
+    z.strictObject({
       value: number,
       unit: z.string(),
       components: z
         .array(
-          z.object({
+          z.strictObject({
             name: z.string(),
             unit: z.string(),
             estimate: number,
@@ -128,7 +128,7 @@ export const UNCERTAINTY_CALCULATIONS = [
       probability: number,
       coverageFactor: number,
       expanded: number,
-      rounded: z.object({ value: z.string(), uncertainty: z.string(), decimals: number }).nullable(),
+      rounded: z.strictObject({ value: z.string(), uncertainty: z.string(), decimals: number }).nullable(),
       working,
     }),
     ({ probability, degreesOfFreedom, ...model }) => {
@@ -144,7 +144,7 @@ export const UNCERTAINTY_CALCULATIONS = [
       probability: number.optional(),
       trials: z.union([number.max(MOST_TRIALS_HERE), z.literal('adaptive')]).default('adaptive'),
     }),
-    z.object({
+    z.strictObject({
       trials: number,
       seed: number,
       probability: number,

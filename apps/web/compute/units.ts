@@ -17,17 +17,17 @@ export const UNIT_CALCULATIONS = [
   calculation(
     'convert',
     'Convert a value between two units of one quantity',
-    z.object({ value: number, from: anyUnit, to: anyUnit }),
+    z.strictObject({ value: number, from: anyUnit, to: anyUnit }),
     worked,
     ({ value, from, to }) => workConversion(value, from, to),
   ),
   calculation(
     'convert-to-all',
     'Convert a value to every unit of its quantity',
-    z.object({ value: number, from: anyUnit }),
-    z.object({
+    z.strictObject({ value: number, from: anyUnit }),
+    z.strictObject({
       quantity: z.string(),
-      values: z.array(z.object({ unit: z.string(), label: z.string(), value: number })),
+      values: z.array(z.strictObject({ unit: z.string(), label: z.string(), value: number })),
     }),
     ({ value, from }) => ({
       quantity: quantityOf(from),
@@ -41,10 +41,10 @@ export const UNIT_CALCULATIONS = [
   calculation(
     'convert-kind',
     'Give a pressure in another unit and kind; absolute needs a barometer',
-    z.object({
-      pressure: z.object({ value: number, unit: pressureUnit, kind: pressureKind }),
-      to: z.object({ unit: pressureUnit, kind: pressureKind }),
-      barometer: z.object({ value: number, unit: pressureUnit }).optional(),
+    z.strictObject({
+      pressure: z.strictObject({ value: number, unit: pressureUnit, kind: pressureKind }),
+      to: z.strictObject({ unit: pressureUnit, kind: pressureKind }),
+      barometer: z.strictObject({ value: number, unit: pressureUnit }).optional(),
     }),
     worked,
     ({ pressure, to, barometer }) => workKind(pressure, to, barometer),
@@ -52,8 +52,8 @@ export const UNIT_CALCULATIONS = [
   calculation(
     'parse-unit',
     'Read a unit as people type it; one that can mean several is refused with the choices',
-    z.object({ unit: z.string().max(60) }),
-    z.object({ unit: z.string(), label: z.string(), kind: pressureKind.nullable() }),
+    z.strictObject({ unit: z.string().max(60) }),
+    z.strictObject({ unit: z.string(), label: z.string(), kind: pressureKind.nullable() }),
     ({ unit: typed }) => {
       const { unit, kind } = parseUnit(typed);
       return { unit, label: unitLabel(unit), kind };
@@ -62,14 +62,14 @@ export const UNIT_CALCULATIONS = [
   calculation(
     'density-from-relative',
     'Density from relative density, kg/m³',
-    z.object({ relativeDensity: number, waterDensityKgPerM3: number.default(1000) }),
+    z.strictObject({ relativeDensity: number, waterDensityKgPerM3: number.default(1000) }),
     worked,
     (given) => workDensity(given.relativeDensity, given.waterDensityKgPerM3),
   ),
   calculation(
     'relative-from-api',
     'Relative density 60/60 °F from API gravity',
-    z.object({ apiGravity: number }),
+    z.strictObject({ apiGravity: number }),
     worked,
     ({ apiGravity }) => workApi(apiGravity),
   ),

@@ -7,6 +7,7 @@ export type Problem =
   | { code: 'zero-span'; name: string; value: number }
   | { code: 'not-positive'; name: string; value: number }
   | { code: 'negative'; name: string; value: number }
+  | { code: 'too-small'; name: string; value: number; least: number; unit: string }
   | { code: 'out-of-bounds'; name: string; value: number; lowest: number; highest: number; unit: string }
   | { code: 'not-whole'; name: string; value: number; least: number }
   | { code: 'reversed-limits'; name: string; lower: number; upper: number }
@@ -21,6 +22,7 @@ export type Problem =
   | { code: 'not-a-model'; text: string; why: string }
   | { code: 'unknown-name'; name: string; known: readonly string[] }
   | { code: 'same-name'; name: string }
+  | { code: 'reserved-name'; name: string }
   | { code: 'no-correlation-matrix'; why: string }
   | { code: 'undefined-result'; name: string; why: string }
   | { code: 'not-a-number'; text: string }
@@ -41,6 +43,16 @@ export class CoreError extends Error {
   }
 }
 
+/** Does a part of some work whose fields lie inside a field of the whole. */
+export function within<T>(field: string, work: () => T): T {
+  try {
+    return work();
+  } catch (error) {
+    if (!(error instanceof CoreError)) throw error;
+    throw new CoreError(error.problem, error.field === undefined ? field : `${field}.${error.field}`);
+  }
+}
+
 /** The problem in words that say what would be right. */
 export function describeProblem(problem: Problem): string {
   switch (problem.code) {
@@ -52,6 +64,8 @@ export function describeProblem(problem: Problem): string {
       return `${problem.name} must be greater than zero, not ${problem.value}.`;
     case 'negative':
       return `${problem.name} must not be negative; ${problem.value} was given.`;
+    case 'too-small':
+      return `${problem.name} must be at least ${problem.least}${problem.unit === '' ? '' : ` ${problem.unit}`}, not ${problem.value}.`;
     case 'out-of-bounds':
       return `${problem.name} must be from ${problem.lowest} to ${problem.highest} ${problem.unit}, not ${problem.value}.`;
     case 'not-whole':
@@ -80,6 +94,8 @@ export function describeProblem(problem: Problem): string {
       return `The formula uses "${problem.name}", which is none of its inputs (${problem.known.join(', ')}).`;
     case 'same-name':
       return `Two inputs are both called "${problem.name}". Each needs a name of its own.`;
+    case 'reserved-name':
+      return `"${problem.name}" already has a meaning in formulas. Give the input another name.`;
     case 'no-correlation-matrix':
       return `These correlations cannot all hold: ${problem.why}.`;
     case 'undefined-result':
@@ -110,6 +126,17 @@ export function requirePositive(name: string, value: number, field?: string): vo
 export function requireNotNegative(name: string, value: number, field?: string): void {
   requireFinite(name, value, field);
   if (value < 0) throw new CoreError({ code: 'negative', name, value }, field);
+}
+
+/** Refuses a value below the least one, which itself is taken. */
+export function requireAtLeast(
+  name: string,
+  value: number,
+  [least, unit]: readonly [least: number, unit: string],
+  field?: string,
+): void {
+  requireFinite(name, value, field);
+  if (value < least) throw new CoreError({ code: 'too-small', name, value, least, unit }, field);
 }
 
 /** Refuses a value outside lowest..highest, both ends taken. */

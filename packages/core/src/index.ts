@@ -10,4 +10,5 @@ export * from './signal';
 export * from './text';
 export * from './uncertainty';
 export * from './units';
+export * from './vacuum';
 export { stepTex, Working, type Given, type Step, type StepTex, type Worked } from './working';

@@ -11,14 +11,14 @@ const number = (name: string) => z.number({ error: `${name} is a number.` });
 const percent = z.number({ error: 'A number is needed here.' });
 
 export const transferSchema = z.discriminatedUnion('kind', [
-  z.object({ kind: z.literal('linear') }),
-  z.object({ kind: z.literal('square-root') }),
-  z.object({ kind: z.literal('square-root-cut-off'), cutOffPercentOfFlow: percent }),
-  z.object({ kind: z.literal('square-root-linear-start'), linearToPercentOfFlow: percent }),
-  z.object({ kind: z.literal('square-root-slope-one'), linearToPercentOfInput: percent }),
-  z.object({
+  z.strictObject({ kind: z.literal('linear') }),
+  z.strictObject({ kind: z.literal('square-root') }),
+  z.strictObject({ kind: z.literal('square-root-cut-off'), cutOffPercentOfFlow: percent }),
+  z.strictObject({ kind: z.literal('square-root-linear-start'), linearToPercentOfFlow: percent }),
+  z.strictObject({ kind: z.literal('square-root-slope-one'), linearToPercentOfInput: percent }),
+  z.strictObject({
     kind: z.literal('table'),
-    points: z.array(z.object({ inputPercent: percent, outputPercent: percent })).max(1000),
+    points: z.array(z.strictObject({ inputPercent: percent, outputPercent: percent })).max(1000),
   }),
 ]);
 

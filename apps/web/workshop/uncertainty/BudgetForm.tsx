@@ -33,6 +33,8 @@ export function BudgetForm({ form, wrong }: { form: UseFormReturn<BudgetFields>;
   const typed = useWatch({ control, name: 'inputs' });
   const names = [...new Set(typed.map(({ name }) => name.trim()))].filter((name) => name !== '');
   const at = (field: string) => (wrong?.field === field ? wrong.message : null);
+  const inRow = (field: string) =>
+    wrong !== null && `${wrong.field}.`.startsWith(`${field}.`) ? wrong.message : null;
   const text = (name: 'model' | 'unit' | 'probability' | 'lower' | 'upper', label: string) => (
     <Controller
       control={control}
@@ -76,7 +78,7 @@ export function BudgetForm({ form, wrong }: { form: UseFormReturn<BudgetFields>;
               place={place}
               control={control}
               register={register}
-              wrong={at(`inputs.${place}`)}
+              wrong={inRow(`inputs.${place}`)}
               onRemove={() => inputs.remove(place)}
             />
           ))}

@@ -29,6 +29,9 @@ import { normalDensity, riskAreas } from './pictures';
 /** Share of instruments in tolerance before the measurement that the global risks are computed for. */
 const RELIABILITY = 0.95;
 
+const guardBandsMeet = ({ lower, upper }: Limits): boolean =>
+  lower !== null && upper !== null && lower > upper;
+
 /** Risks of the whole process, where the tolerance has two sides and the instruments spread evenly in it. */
 function processRisks(budget: Budget, limits: Limits, acceptance: Limits) {
   if (limits.lower === null || limits.upper === null) return null;
@@ -41,7 +44,8 @@ function processRisks(budget: Budget, limits: Limits, acceptance: Limits) {
     half,
     prior,
     simple: globalRisk(limits, limits, prior, budget.combined),
-    banded: globalRisk(limits, acceptance, prior, budget.combined),
+    // Where the guard bands meet nothing is accepted, and there is no risk of doing so wrongly.
+    banded: guardBandsMeet(acceptance) ? null : globalRisk(limits, acceptance, prior, budget.combined),
   };
 }
 
@@ -143,7 +147,7 @@ export function RiskSheet({ budget, limits }: { budget: Budget; limits: Limits }
           ],
           [
             'Accept, w = U',
-            acceptance.lower !== null && acceptance.upper !== null && acceptance.lower > acceptance.upper ? (
+            guardBandsMeet(acceptance) ? (
               'nothing: the guard bands meet'
             ) : (
               <Figure>
@@ -169,13 +173,15 @@ export function RiskSheet({ budget, limits }: { budget: Budget; limits: Limits }
                 [
                   'False accept',
                   <>
-                    {percent(process.simple.falseAccept)}, with w = U {percent(process.banded.falseAccept)}
+                    {percent(process.simple.falseAccept)}, with w = U{' '}
+                    {percent(process.banded?.falseAccept ?? 0)}
                   </>,
                 ] as const,
                 [
                   'False reject',
                   <>
-                    {percent(process.simple.falseReject)}, with w = U {percent(process.banded.falseReject)}
+                    {percent(process.simple.falseReject)}, with w = U{' '}
+                    {percent(process.banded?.falseReject ?? process.simple.inTolerance)}
                   </>,
                 ] as const,
               ]),

@@ -138,12 +138,10 @@ function riskSteps(
     unit,
     source: CLAUSE_9,
   });
-  const isNothingAccepted =
-    acceptance.lower !== null && acceptance.upper !== null && acceptance.lower > acceptance.upper;
   work.step({
-    what: isNothingAccepted ? 'Accepted: the limits have crossed' : 'Accepted',
+    what: 'Accepted',
     symbol: 'p_A',
-    formula: isNothingAccepted ? '0' : inside(acceptance, 'A', 's_m'),
+    formula: inside(acceptance, 'A', 's_m'),
     given,
     unit: '',
     source: CLAUSE_9,

@@ -53,8 +53,8 @@ export function posterior(prior: Normal, measured: number, standardUncertainty: 
 }
 
 function checkPrior(prior: Normal): void {
-  requireFinite('The mean of the instruments', prior.mean, 'priorMean');
-  requirePositive('The spread of the instruments', prior.sd, 'priorSd');
+  requireFinite('The mean of the instruments', prior.mean, 'prior.mean');
+  requirePositive('The spread of the instruments', prior.sd, 'prior.sd');
 }
 
 /** Half-width rule of 20 points on -1..1 (Abramowitz and Stegun, table 25.4; the points are found by Newton's method). */
@@ -106,7 +106,7 @@ export interface GlobalRisk {
 /**
  * Consumer's and producer's risk of accepting inside `acceptance` what has to be inside `tolerance`.
  * @param prior distribution of the true values before measurement
- * @throws CoreError `missing`, `reversed-limits` for the tolerance, `not-positive`, `not-finite`
+ * @throws CoreError `missing`, `reversed-limits` for the tolerance or the acceptance limits, `not-positive`, `not-finite`
  */
 export function globalRisk(
   tolerance: Limits,
@@ -117,13 +117,20 @@ export function globalRisk(
   checkLimits(tolerance);
   checkPrior(prior);
   requirePositive('The standard uncertainty', standardUncertainty, 'standardUncertainty');
+  if (acceptance.lower !== null && acceptance.upper !== null && acceptance.lower > acceptance.upper)
+    throw new CoreError(
+      {
+        code: 'reversed-limits',
+        name: 'The acceptance limits, inside which nothing could be accepted',
+        lower: acceptance.lower,
+        upper: acceptance.upper,
+      },
+      'acceptance.upper',
+    );
   const { mean, sd } = prior;
   const density = (x: number) => Math.exp(-0.5 * ((x - mean) / sd) ** 2) / (sd * Math.sqrt(2 * Math.PI));
-  const isNothingAccepted =
-    acceptance.lower !== null && acceptance.upper !== null && acceptance.lower > acceptance.upper;
-  const rejects = (x: number) => (isNothingAccepted ? 1 : outside(acceptance, x, standardUncertainty));
+  const rejects = (x: number) => outside(acceptance, x, standardUncertainty);
   const accepts = (x: number) => {
-    if (isNothingAccepted) return 0;
     const { lower, upper } = acceptance;
     // The difference of the two tails nearest to the limits keeps the digits of a small probability.
     const a = lower === null ? -Infinity : (lower - x) / standardUncertainty;
@@ -147,7 +154,7 @@ export function globalRisk(
     (tolerance.upper === null ? 0 : over(joint, high, right));
   const falseReject = over((x) => density(x) * rejects(x), low, high);
   const spread = Math.hypot(sd, standardUncertainty);
-  const rejected = isNothingAccepted ? 1 : outside(acceptance, mean, spread);
+  const rejected = outside(acceptance, mean, spread);
   const accepted = 1 - rejected;
   return {
     falseAccept,

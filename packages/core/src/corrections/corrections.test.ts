@@ -32,6 +32,22 @@ const unitNamed = (text: string): PressureUnit => {
   return unit;
 };
 
+it('a gas column is a straight line only as long as that is good, and never below nothing', () => {
+  const given = { pressurePa: 1e5, molarMassGPerMol: 28.9655, temperatureC: 20, gravityMPerS2: 9.80665 };
+  const low = gasHead({ ...given, heightM: 50 });
+  expect(low.leading).toBe('linear');
+  expect(low.value).toBe(1e5 + low.linearCorrectionPa);
+  const high = gasHead({ ...given, heightM: 1000 });
+  expect(high.leading).toBe('exponential');
+  // p exp(-M g h / (R T)), the barometric formula.
+  expect(high.value).toBeCloseTo(1e5 * Math.exp((-0.0289655 * 9.80665 * 1000) / (8.314462618 * 293.15)), 6);
+  for (const heightM of [1e4, 1e5]) {
+    expect(gasHead({ ...given, heightM }).value).toBeGreaterThan(0);
+    const gauge = gasHead({ ...given, heightM, barometerPa: 101325, airDensityKgPerM3: 1.2 });
+    expect(gauge.value + 101325).toBeGreaterThan(0);
+  }
+});
+
 describe('corrections against figures computed outside Barys (each case names its source)', () => {
   it.each(cases(/^liquid head/))('%s', (_id, { given, expect: wanted }) => {
     const stated = given['pressure at the reference plane of the standard'];

@@ -56,6 +56,21 @@ export function deadweightPressure(given: Deadweight): Worked & { readonly absol
   requireBetween('Gravity', given.gravityMPerS2, [9.7, 9.9, 'm/s²'], 'gravityMPerS2');
   requireNotNegative('The surface tension', given.surfaceTensionNPerM ?? 0, 'surfaceTensionNPerM');
   requireNotNegative('The diameter of the piston', given.pistonDiameterM ?? 0, 'pistonDiameterM');
+  if ((given.surfaceTensionNPerM ?? 0) > 0 && (given.pistonDiameterM ?? 0) === 0)
+    throw new CoreError(
+      { code: 'missing', name: 'The diameter of the piston', why: 'the surface tension pulls along it' },
+      'pistonDiameterM',
+    );
+  if (given.airDensityKgPerM3 >= given.massDensityKgPerM3)
+    throw new CoreError(
+      {
+        code: 'reversed-limits',
+        name: 'The densities of air and masses',
+        lower: given.airDensityKgPerM3,
+        upper: given.massDensityKgPerM3,
+      },
+      'airDensityKgPerM3',
+    );
   const work = new Working();
   const source = 'pressure balance equation, common practice';
   work.step({

@@ -3,7 +3,7 @@
  * less. For gauge pressure the air outside has a head too, so the density that counts is fluid less air.
  * Hydrostatics, common practice; R from CODATA 2018 (from memory).
  */
-import { requireBetween, requireFinite, requireNotNegative, requirePositive } from '../errors';
+import { CoreError, requireBetween, requireFinite, requireNotNegative, requirePositive } from '../errors';
 import { exact, toNumber } from '../exact';
 import { Working, type Worked } from '../working';
 
@@ -31,6 +31,16 @@ export function liquidHead(given: LiquidHead): Worked & { readonly correctionPa:
   requireFinite('The pressure', given.pressurePa, 'pressurePa');
   requirePositive('The density of the liquid', given.liquidDensityKgPerM3, 'liquidDensityKgPerM3');
   requireNotNegative('The density of the air', given.airDensityKgPerM3, 'airDensityKgPerM3');
+  if (given.airDensityKgPerM3 >= given.liquidDensityKgPerM3)
+    throw new CoreError(
+      {
+        code: 'reversed-limits',
+        name: 'The densities of air and liquid',
+        lower: given.airDensityKgPerM3,
+        upper: given.liquidDensityKgPerM3,
+      },
+      'airDensityKgPerM3',
+    );
   checkSite(given.heightM, given.gravityMPerS2);
   const work = new Working();
   const correctionPa = work.step({
@@ -80,7 +90,12 @@ export interface GasHead {
   readonly airDensityKgPerM3?: number | undefined;
 }
 
+/** Up to this part of the absolute pressure the straight line leads: it then differs by less than 0.005 % of it. */
+const LINEAR_UP_TO = 0.01;
+
 export interface GasHeadResult extends Worked {
+  /** Which column the value was computed with: the straight line where it is good, else the isothermal one. */
+  readonly leading: 'linear' | 'exponential';
   readonly gasDensityKgPerM3: number;
   /** - rho g h, Pa */
   readonly linearCorrectionPa: number;
@@ -92,7 +107,8 @@ export interface GasHeadResult extends Worked {
 
 /**
  * Pressure at the instrument through a column of ideal gas (Z = 1; at several MPa real gases differ by tenths of a
- * per cent of the head). The value is the linear one, less the head of the air outside for gauge pressure.
+ * per cent of the head), less that of the air outside for gauge pressure. The straight line leads while the head is at
+ * most 1 % of the absolute pressure (some 85 m of air); beyond it the isothermal column does.
  * @returns Pa, in the kind given
  * @throws CoreError `not-positive`, `out-of-bounds`, `not-finite`
  */
@@ -136,7 +152,7 @@ export function gasHead(given: GasHead): GasHeadResult {
     h: { value: given.heightM, unit: 'm' },
   };
   const exponentialCorrectionPa = work.step({
-    what: 'Head of an isothermal column, for comparison',
+    what: 'Head of an isothermal column',
     symbol: 'dp_exp',
     formula: 'p_abs * (exp(-rho_gas * g * h / p_abs) - 1)',
     given: site,
@@ -144,20 +160,25 @@ export function gasHead(given: GasHead): GasHeadResult {
     source: 'barometric formula, common practice',
   });
   const linearCorrectionPa = work.step({
-    what: 'Head from the standard up to the instrument',
+    what: 'Head as a straight line',
     symbol: 'dp',
     formula: '-rho_gas * g * h',
     given: site,
     unit: 'Pa',
     source: 'hydrostatics, common practice',
   });
+  const isLinear = Math.abs(linearCorrectionPa) <= LINEAR_UP_TO * absolutePa;
+  const outside = isLinear
+    ? ' + rho_air * g * h'
+    : ' - p_barometer * (exp(-rho_air * g * h / p_barometer) - 1)';
   const value = work.step({
-    what: 'Pressure at the instrument',
+    what: `Pressure at the instrument, by the ${isLinear ? 'straight line' : 'isothermal column'}`,
     symbol: 'p_instrument',
-    formula: isGauge ? 'p_standard + dp + rho_air * g * h' : 'p_standard + dp',
+    formula: `p_standard + ${isLinear ? 'dp' : 'dp_exp'}${isGauge ? outside : ''}`,
     given: {
       ...site,
       p_standard: { value: given.pressurePa, unit: 'Pa' },
+      p_barometer: { value: given.barometerPa ?? 0, unit: 'Pa' },
       rho_air: { value: airDensity, unit: 'kg/m³' },
     },
     unit: 'Pa',
@@ -165,10 +186,11 @@ export function gasHead(given: GasHead): GasHeadResult {
   });
   return {
     value,
+    leading: isLinear ? 'linear' : 'exponential',
     gasDensityKgPerM3,
     linearCorrectionPa,
     exponentialCorrectionPa,
-    gasOnlyPa: given.pressurePa + linearCorrectionPa,
+    gasOnlyPa: given.pressurePa + (isLinear ? linearCorrectionPa : exponentialCorrectionPa),
     working: work.steps,
   };
 }

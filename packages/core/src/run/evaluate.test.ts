@@ -267,8 +267,10 @@ describe('a run', () => {
         const readings = microamps.map((error, i) => at('up', 25 * i, 25 * i, 4 + 4 * i + error / 1000));
         const found = evaluateRun(linear, spanTolerance(1), readings).linearityPercentSpan;
         if (found === null) throw new Error('no linearity');
-        expect(found.independent).toBeLessThanOrEqual(found.zeroBased + 1e-12);
-        expect(found.zeroBased).toBeLessThanOrEqual(found.terminal + 1e-12);
+        const { terminal, zeroBased } = found;
+        if (terminal === null || zeroBased === null) throw new Error('no line through the ends');
+        expect(found.independent).toBeLessThanOrEqual(zeroBased + 1e-12);
+        expect(zeroBased).toBeLessThanOrEqual(terminal + 1e-12);
         // A finer search over lines may not find a narrower strip.
         const points = microamps.map((error, i) => [i / 4, error / 160] as const);
         for (let slope = -1; slope <= 1; slope += 0.01) {
@@ -280,6 +282,13 @@ describe('a run', () => {
       }),
     );
   });
+});
+
+it('has an independent linearity also where 0 and 100 % were not read', () => {
+  // Errors 0, +0.1, 0 % of span at 25, 50, 75 %: the narrowest strip is 0.1 high.
+  const readings = [0, 0.016, 0].map((error, i) => at('up', 25 + 25 * i, 25 + 25 * i, 8 + 4 * i + error));
+  const found = evaluateRun(linear, spanTolerance(1), readings).linearityPercentSpan;
+  expect(found).toEqual({ terminal: null, zeroBased: null, independent: expect.closeTo(0.05, 12) });
 });
 
 describe('beside a run', () => {

@@ -7,7 +7,7 @@
  * squares; linearity is that of the point means and always has its kind. A figure that the readings do not support
  * is null, and `missing` says why. Means and figures are in per cent of the absolute output span.
  */
-import { CoreError, requireFinite } from '../errors';
+import { CoreError, requireFinite, within } from '../errors';
 import type { Direction } from '../procedure';
 import { checkRange, inverseShare, share, transferOf, type SignalRange } from '../signal';
 import { leastSquares, linearityOf, type Line, type Linearity } from './linearity';
@@ -101,6 +101,8 @@ export interface ZeroAndSpan {
 }
 
 const MOST_READINGS = 10000;
+/** As many as a procedure may plan; the lines through the points cost their square. */
+const MOST_POINTS = 1000;
 
 function judgeWith(
   range: SignalRange,
@@ -143,6 +145,16 @@ function judgeWith(
   };
 }
 
+/** Judges one of many readings; what is wrong with it is said at its place. */
+function judgedAt(
+  judge: (reading: RunReading) => JudgedReading,
+  reading: RunReading,
+  place: number,
+): JudgedReading {
+  if (Number.isFinite(reading.applied) && Number.isFinite(reading.output)) return judge(reading);
+  return within(`readings.${place}`, () => judge(reading));
+}
+
 const zeroAndSpan = (line: Line | null, direction: number): ZeroAndSpan | null =>
   line && { zeroErrorPercentSpan: line.atZero, spanErrorPercentSpan: direction * line.overSpan };
 
@@ -164,8 +176,24 @@ const MISSING = {
   span: { figure: 'span-error', why: 'Span error needs readings at 0 % and 100 %.' },
   hysteresis: { figure: 'hysteresis', why: 'Hysteresis needs one point read both rising and falling.' },
   repeatability: { figure: 'repeatability', why: 'Repeatability needs more than one cycle.' },
-  linearity: { figure: 'linearity', why: 'Linearity needs readings at 0 % and 100 % and between.' },
+  linearity: { figure: 'linearity', why: 'Linearity needs three points that differ.' },
 } as const satisfies Record<string, Missing>;
+
+/**
+ * Judges one reading by itself.
+ * @throws CoreError as `evaluateRun`, at `reading.applied`, `reading.output` or `reading.uncertainty`
+ */
+export function judgeReading(
+  range: SignalRange,
+  tolerance: Tolerance,
+  reading: RunReading,
+  rule: DecisionRule = SIMPLE_ACCEPTANCE,
+): JudgedReading {
+  checkRange(range);
+  checkTolerance(tolerance);
+  checkRule(rule, [reading.uncertainty], () => 'reading.uncertainty');
+  return within('reading', () => judgeWith(range, tolerance, rule)(reading));
+}
 
 /**
  * Evaluates a run, complete or not.
@@ -184,13 +212,18 @@ export function evaluateRun(
       { code: 'too-many', name: 'Readings', count: readings.length, most: MOST_READINGS },
       'readings',
     );
-  if (rule.kind !== 'simple')
-    checkRule(
-      rule,
-      readings.map(({ uncertainty }) => uncertainty),
-    );
-  const judged = readings.map(judgeWith(range, tolerance, rule));
+  checkRule(
+    rule,
+    readings.map(({ uncertainty }) => uncertainty),
+  );
+  const judge = judgeWith(range, tolerance, rule);
+  const judged = readings.map((reading, place) => judgedAt(judge, reading, place));
   const { points, hysteresisOfMeans, nonRepeatability } = spreadOf(judged);
+  if (points.length > MOST_POINTS)
+    throw new CoreError(
+      { code: 'too-many', name: 'Different points', count: points.length, most: MOST_POINTS },
+      'readings',
+    );
   const direction = Math.sign(range.outputHigh - range.outputLow);
   const zero = points.find((point) => point.nominalPercent === 0);
   const full = points.find((point) => point.nominalPercent === 100);
@@ -213,7 +246,7 @@ export function evaluateRun(
 
   const means = pointColumns(points);
   const hasEnds = zero !== undefined && full !== undefined;
-  const linearity = hasEnds && points.length > 2 ? linearityOf(means.x, means.y) : null;
+  const linearity = points.length > 2 ? linearityOf(means.x, means.y, hasEnds) : null;
   const hysteresis = hysteresisOfCycles(judged);
   const missing: Missing[] = [];
   if (judged.length === 0) missing.push(MISSING.reading);

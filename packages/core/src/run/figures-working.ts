@@ -3,7 +3,7 @@ import type { SignalRange } from '../signal';
 import { Working, type Given, type Step } from '../working';
 import { pointColumns, type JudgedReading, type RunEvaluation } from './evaluate';
 import { independentDeviation, terminalDeviation, zeroBasedDeviation } from './linearity';
-import type { PointMeans } from './points';
+import { pairsInCycle, type PointMeans } from './points';
 
 const SOURCE = 'IEC 61298-2 and ISA-51.1, from memory';
 
@@ -12,6 +12,20 @@ const plain = (value: number): Given => ({ value, unit: '' });
 
 const meanOf = (names: readonly string[]): string =>
   names.length === 1 ? (names[0] ?? '') : `(${names.join(' + ')}) / ${names.length}`;
+
+/** The mean of errors: written out, or from their sum where it would fill the page. */
+function meanStep(
+  work: Working,
+  step: Pick<Step, 'what' | 'symbol' | 'source'>,
+  errors: readonly number[],
+): number {
+  const isLong = errors.length > LONGEST_SUM;
+  const sum = errors.reduce((total, error) => total + error, 0);
+  const given = isLong
+    ? { S: percent(sum), n: plain(errors.length) }
+    : Object.fromEntries(errors.map((error, index) => [`e_${index + 1}`, percent(error)]));
+  return work.step({ ...step, formula: isLong ? 'S / n' : meanOf(Object.keys(given)), given, unit: '%' });
+}
 
 /** How every figure of a run follows from its errors. */
 export function workFigures(range: SignalRange, evaluation: RunEvaluation): readonly Step[] {
@@ -55,16 +69,8 @@ const width = ({ up, down }: Pair): number => Math.abs(down.errorPercentSpan - u
 
 function widestPair({ readings }: RunEvaluation): Pair | null {
   let widest: Pair | null = null;
-  for (const up of readings)
-    for (const down of readings)
-      if (
-        up.direction === 'up' &&
-        down.direction === 'down' &&
-        up.cycle === down.cycle &&
-        up.nominalPercent === down.nominalPercent &&
-        (widest === null || width({ up, down }) > width(widest))
-      )
-        widest = { up, down };
+  for (const [up, down] of pairsInCycle(readings))
+    if (widest === null || width({ up, down }) > width(widest)) widest = { up, down };
   return widest;
 }
 
@@ -114,16 +120,22 @@ interface Climb {
   readonly errors: readonly number[];
 }
 
-const climbsOf = ({ points, readings }: RunEvaluation): readonly Climb[] =>
-  points.flatMap(({ nominalPercent }) =>
+function climbsOf({ points, readings }: RunEvaluation): readonly Climb[] {
+  const errors = new Map<string, number[]>();
+  for (const { nominalPercent, direction, errorPercentSpan } of readings) {
+    const key = `${nominalPercent} ${direction}`;
+    const known = errors.get(key);
+    if (known === undefined) errors.set(key, [errorPercentSpan]);
+    else known.push(errorPercentSpan);
+  }
+  return points.flatMap(({ nominalPercent }) =>
     (['up', 'down'] as const).map((direction): Climb => ({
       nominalPercent,
       way: direction === 'up' ? 'rising' : 'falling',
-      errors: readings
-        .filter((one) => one.nominalPercent === nominalPercent && one.direction === direction)
-        .map(({ errorPercentSpan }) => errorPercentSpan),
+      errors: errors.get(`${nominalPercent} ${direction}`) ?? [],
     })),
   );
+}
 
 /** Sums longer than this are no longer written out. */
 const LONGEST_SUM = 24;
@@ -158,15 +170,8 @@ function spreadSteps(work: Working, evaluation: RunEvaluation): void {
     errors.length === 0 ? null : Math.abs(errors.reduce((sum, e) => sum + e, 0) / errors.length),
   );
   if (largest !== undefined) {
-    const names = largest.errors.map((_, index) => `e_${index + 1}`);
-    work.step({
-      what: `Maximum measured error: the largest mean of one direction, at ${largest.nominalPercent} % ${largest.way}`,
-      symbol: 'e_max',
-      formula: meanOf(names),
-      given: Object.fromEntries(names.map((name, index) => [name, percent(largest.errors[index] ?? 0)])),
-      unit: '%',
-      source: SOURCE,
-    });
+    const what = `Maximum measured error: the largest mean of one direction, at ${largest.nominalPercent} % ${largest.way}`;
+    meanStep(work, { what, symbol: 'e_max', source: SOURCE }, largest.errors);
   }
   const spread = ({ errors }: Climb): number | null =>
     errors.length > 1 ? Math.max(...errors) - Math.min(...errors) : null;
@@ -185,93 +190,112 @@ function spreadSteps(work: Working, evaluation: RunEvaluation): void {
   });
 }
 
+/** The points as columns, and how steps name one of them. */
+interface LinePoints {
+  readonly x: readonly number[];
+  readonly y: readonly number[];
+  readonly nominal: (index: number) => string;
+  /** Share and mean error of a point under names of its own. */
+  readonly at: (name: string, index: number) => Record<string, Given>;
+}
+
+const lineStep = (
+  work: Working,
+  step: Pick<Step, 'what' | 'symbol' | 'formula'>,
+  given: Record<string, Given>,
+) => work.step({ ...step, given, unit: '%', source: SOURCE });
+
+const straightStep = (work: Working, kind: string, symbol: string) =>
+  lineStep(work, { what: `${kind}: all points lie on the line`, symbol, formula: '0' }, {});
+
 function linearitySteps(work: Working, { points, linearityPercentSpan }: RunEvaluation): void {
   if (linearityPercentSpan === null) return;
   const { x, y } = pointColumns(points);
-  const last = x.length - 1;
-  const nominal = (index: number): string =>
-    `${points.find(({ share, mean }) => share === x[index] && mean === y[index])?.nominalPercent ?? ''} %`;
-  /** Share and mean error of a point under names of its own. */
-  const at = (name: string, index: number): Record<string, Given> => ({
-    [`s_${name}`]: plain(x[index] ?? 0),
-    [`m_${name}`]: percent(y[index] ?? 0),
-  });
-  const ends = { ...at('first', 0), ...at('last', last) };
-  const straight = (what: string, symbol: string) =>
-    work.step({
-      what: `${what}: all points lie on the line`,
-      symbol,
-      formula: '0',
-      unit: '%',
-      source: SOURCE,
-    });
+  const line: LinePoints = {
+    x,
+    y,
+    nominal: (index) =>
+      `${points.find(({ share, mean }) => share === x[index] && mean === y[index])?.nominalPercent ?? ''} %`,
+    at: (name, index) => ({ [`s_${name}`]: plain(x[index] ?? 0), [`m_${name}`]: percent(y[index] ?? 0) }),
+  };
+  if (linearityPercentSpan.terminal !== null) terminalSteps(work, line);
+  if (linearityPercentSpan.zeroBased !== null) zeroBasedSteps(work, line);
+  independentSteps(work, line);
+}
 
+function terminalSteps(work: Working, { x, y, at, nominal }: LinePoints): void {
+  const ends = { ...at('first', 0), ...at('last', x.length - 1) };
   const terminal = terminalDeviation(x, y);
-  work.step({
-    what: 'Terminal line: its slope from the first point to the last',
-    symbol: 'b_t',
-    formula: '(m_last - m_first) / (s_last - s_first)',
-    given: ends,
-    unit: '%',
-    source: SOURCE,
-  });
+  const what = 'Terminal line: its slope from the first point to the last';
+  lineStep(work, { what, symbol: 'b_t', formula: '(m_last - m_first) / (s_last - s_first)' }, ends);
   const [far = 0] = terminal.points;
-  if (terminal.largest === 0) straight('Terminal linearity', 'l_t');
+  if (terminal.largest === 0) straightStep(work, 'Terminal linearity', 'l_t');
   else
-    work.step({
-      what: `Terminal linearity: largest deviation from that line, at ${nominal(far)}`,
-      symbol: 'l_t',
-      formula: 'abs(m_i - m_first - b_t * (s_i - s_first))',
-      given: { ...ends, ...at('i', far) },
-      unit: '%',
-      source: SOURCE,
-    });
+    lineStep(
+      work,
+      {
+        what: `Terminal linearity: largest deviation from that line, at ${nominal(far)}`,
+        symbol: 'l_t',
+        formula: 'abs(m_i - m_first - b_t * (s_i - s_first))',
+      },
+      { ...ends, ...at('i', far) },
+    );
+}
 
+function zeroBasedSteps(work: Working, { x, y, at, nominal }: LinePoints): void {
   const based = zeroBasedDeviation(x, y);
+  if (based.largest === 0) {
+    straightStep(work, 'Zero-based linearity', 'l_z');
+    return;
+  }
   const [above = 0, below = 0] = based.points;
-  if (based.largest === 0) straight('Zero-based linearity', 'l_z');
-  else {
-    const given = { ...at('first', 0), ...at('i', above), ...at('j', below) };
-    work.step({
+  const given = { ...at('first', 0), ...at('i', above), ...at('j', below) };
+  lineStep(
+    work,
+    {
       what: `Best line through the first point: it leaves the points at ${nominal(above)} and ${nominal(below)} equally far above and below`,
       symbol: 'b_z',
       formula: '(m_i - m_first + m_j - m_first) / (s_i - s_first + s_j - s_first)',
-      given,
-      unit: '%',
-      source: SOURCE,
-    });
-    work.step({
+    },
+    given,
+  );
+  lineStep(
+    work,
+    {
       what: 'Zero-based linearity: the deviation that is left',
       symbol: 'l_z',
       formula: 'abs(m_i - m_first - b_z * (s_i - s_first))',
-      given,
-      unit: '%',
-      source: SOURCE,
-    });
-  }
+    },
+    given,
+  );
+}
 
+function independentSteps(work: Working, { x, y, at, nominal }: LinePoints): void {
   const free = independentDeviation(x, y);
+  if (free.largest === 0) {
+    straightStep(work, 'Independent linearity', 'l_i');
+    return;
+  }
   const [from = 0, to = 0, across = 0] = free.points;
-  if (free.largest === 0) straight('Independent linearity', 'l_i');
-  else {
-    const given = { ...at('i', from), ...at('j', to), ...at('k', across) };
-    work.step({
+  const given = { ...at('i', from), ...at('j', to), ...at('k', across) };
+  lineStep(
+    work,
+    {
       what: `Narrowest strip around all points: along those at ${nominal(from)} and ${nominal(to)}`,
       symbol: 'b_i',
       formula: '(m_j - m_i) / (s_j - s_i)',
-      given,
-      unit: '%',
-      source: SOURCE,
-    });
-    work.step({
+    },
+    given,
+  );
+  lineStep(
+    work,
+    {
       what: `Independent linearity: half its height, which reaches to the point at ${nominal(across)}`,
       symbol: 'l_i',
       formula: 'abs(m_k - m_i - b_i * (s_k - s_i)) / 2',
-      given,
-      unit: '%',
-      source: SOURCE,
-    });
-  }
+    },
+    given,
+  );
 }
 
 function leastSquaresSteps(work: Working, range: SignalRange, evaluation: RunEvaluation): void {

@@ -2,6 +2,7 @@ export { workFigures } from './figures-working';
 export { workAcceptedOutput, workAccuracyRatio, workErrorTerms, workReading } from './working';
 export {
   evaluateRun,
+  judgeReading,
   type JudgedReading,
   type Missing,
   type RunEvaluation,

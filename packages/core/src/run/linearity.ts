@@ -19,20 +19,23 @@ export interface Deviation {
 }
 
 export interface Linearity {
-  readonly terminal: number;
-  readonly zeroBased: number;
+  /** Null where a point at 0 % or at 100 % is missing, since the line goes through those. */
+  readonly terminal: number | null;
+  /** Null likewise. */
+  readonly zeroBased: number | null;
   readonly independent: number;
 }
 
 /**
  * The three linearities; null where all points stand at one x.
  * @param x in rising order, at least two
+ * @param hasEnds whether the first and last point stand at 0 and 100 %
  */
-export function linearityOf(x: Column, y: Column): Linearity | null {
+export function linearityOf(x: Column, y: Column, hasEnds: boolean): Linearity | null {
   if (x.length < 2 || at(x, 0) === at(x, x.length - 1)) return null;
   return {
-    terminal: terminalDeviation(x, y).largest,
-    zeroBased: zeroBasedDeviation(x, y).largest,
+    terminal: hasEnds ? terminalDeviation(x, y).largest : null,
+    zeroBased: hasEnds ? zeroBasedDeviation(x, y).largest : null,
     independent: independentDeviation(x, y).largest,
   };
 }

@@ -117,17 +117,29 @@ export function spreadOf(readings: readonly ErrorAt[]): Spread {
   return { points, hysteresisOfMeans, nonRepeatability };
 }
 
+/** Readings of one point, rising and falling, inside one cycle. */
+export function* pairsInCycle<R extends ErrorAt>(
+  readings: readonly R[],
+): Generator<readonly [up: R, down: R]> {
+  const falling = new Map<string, R[]>();
+  const keyOf = ({ cycle, nominalPercent }: R): string => `${cycle} ${nominalPercent}`;
+  for (const reading of readings) {
+    if (reading.direction === 'up') continue;
+    const known = falling.get(keyOf(reading));
+    if (known === undefined) falling.set(keyOf(reading), [reading]);
+    else known.push(reading);
+  }
+  if (falling.size === 0) return;
+  for (const up of readings)
+    if (up.direction === 'up') for (const down of falling.get(keyOf(up)) ?? []) yield [up, down];
+}
+
 /** Largest difference of a falling and a rising error at one point inside one cycle; null where no cycle has both. */
 export function hysteresisOfCycles(readings: readonly ErrorAt[]): number | null {
   let largest: number | null = null;
-  for (const up of readings) {
-    if (up.direction === 'down') continue;
-    const { cycle, nominalPercent, errorPercentSpan } = up;
-    for (const down of readings) {
-      if (down.nominalPercent !== nominalPercent || down.direction === 'up' || down.cycle !== cycle) continue;
-      const difference = Math.abs(down.errorPercentSpan - errorPercentSpan);
-      if (largest === null || difference > largest) largest = difference;
-    }
+  for (const [up, down] of pairsInCycle(readings)) {
+    const difference = Math.abs(down.errorPercentSpan - up.errorPercentSpan);
+    if (largest === null || difference > largest) largest = difference;
   }
   return largest;
 }

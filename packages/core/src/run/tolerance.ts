@@ -108,7 +108,7 @@ export function checkTolerance(tolerance: Tolerance): void {
       largest = Math.max(largest, amount);
     }
     if (term.kind === 'percent-of-upper-range-limit')
-      requireFinite('The upper range limit', term.upperRangeLimit, field);
+      requirePositive('The size of the upper range limit', Math.abs(term.upperRangeLimit), field);
     if (term.kind === 'scale-divisions') requirePositive('The scale division', term.division, field);
   }
   requirePositive('The tolerance', largest, field);

@@ -127,10 +127,15 @@ export function roundingNoise(range: SignalRange, tolerance: Tolerance, judged: 
 }
 
 /** @throws CoreError `negative`, `missing` */
-export function checkRule(rule: DecisionRule, uncertainties: readonly (number | undefined)[]): void {
+export function checkRule(
+  rule: DecisionRule,
+  uncertainties: readonly (number | undefined)[],
+  fieldAt = (place: number): string => `readings.${place}.uncertainty`,
+): void {
   if (rule.kind === 'guard-band') requireNotNegative('The guard band factor r', rule.r, 'rule.r');
-  for (const uncertainty of uncertainties) {
-    if (uncertainty !== undefined) requireNotNegative('The uncertainty', uncertainty, 'uncertainty');
+  uncertainties.forEach((uncertainty, place) => {
+    const field = fieldAt(place);
+    if (uncertainty !== undefined) requireNotNegative('The uncertainty', uncertainty, field);
     else if (rule.kind !== 'simple')
       throw new CoreError(
         {
@@ -138,9 +143,9 @@ export function checkRule(rule: DecisionRule, uncertainties: readonly (number | 
           name: 'The expanded uncertainty of each reading',
           why: 'the guard band is made from it',
         },
-        'uncertainty',
+        field,
       );
-  }
+  });
 }
 
 /** The worse of two verdicts. */

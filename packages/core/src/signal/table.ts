@@ -1,5 +1,5 @@
 /** The table of expected values of a range, at even steps of input or of output. */
-import { CoreError, requirePositive } from '../errors';
+import { CoreError, requireBetween, requirePositive } from '../errors';
 import {
   appliedAtOutputPercent,
   appliedAtPercent,
@@ -24,7 +24,7 @@ const MOST_ROWS = 1001;
 /**
  * Expected values from 0 to 100 % at a step; the last row is 100 % whatever the step.
  * @param stepPercent above zero; even in input, or in output for a square-root instrument tested at even flows
- * @throws CoreError `not-positive`, `too-many`, and as `checkRange`
+ * @throws CoreError `not-positive`, `out-of-bounds` above 100, `too-many`, and as `checkRange`
  */
 export function expectedTable(
   range: SignalRange,
@@ -33,6 +33,7 @@ export function expectedTable(
 ): ExpectedRow[] {
   checkRange(range);
   requirePositive('The step', stepPercent, 'stepPercent');
+  requireBetween('The step', stepPercent, [0, 100, '%'], 'stepPercent');
   const steps = Math.ceil(100 / stepPercent - 1e-9);
   if (steps + 1 > MOST_ROWS)
     throw new CoreError({ code: 'too-many', name: 'Rows', count: steps + 1, most: MOST_ROWS }, 'stepPercent');

@@ -16,6 +16,17 @@ export interface Pressure {
   readonly kind: PressureKind;
 }
 
+const belowNothing = (from: Pressure, to: { readonly kind: PressureKind }): CoreError =>
+  new CoreError(
+    {
+      code: 'no-such-conversion',
+      from: `This ${from.kind} pressure`,
+      to: to.kind === 'absolute' ? 'an absolute one' : `a ${to.kind} one`,
+      why: 'no absolute pressure is below zero',
+    },
+    'pressure',
+  );
+
 /**
  * Gives a pressure in another unit and kind.
  * @param barometer ambient pressure, absolute, needed from or to `absolute`
@@ -28,6 +39,7 @@ export function convertKind(
   to: { readonly unit: PressureUnit; readonly kind: PressureKind },
   barometer?: { readonly value: number; readonly unit: PressureUnit },
 ): number {
+  if (from.kind === 'absolute' && from.value < 0) throw belowNothing(from, to);
   if (from.kind === to.kind) return convertPressure(from.value, from.unit, to.unit);
   if (from.kind === 'differential' || to.kind === 'differential')
     throw new CoreError(
@@ -57,17 +69,6 @@ export function convertKind(
   const gauge =
     from.kind === 'absolute' ? given.sub(ambient()) : from.kind === 'vacuum' ? given.neg() : given;
   const wanted = to.kind === 'absolute' ? gauge.add(ambient()) : to.kind === 'vacuum' ? gauge.neg() : gauge;
-  const isBelowNothing =
-    (to.kind === 'absolute' && wanted.compare(0) < 0) || (from.kind === 'absolute' && given.compare(0) < 0);
-  if (isBelowNothing)
-    throw new CoreError(
-      {
-        code: 'no-such-conversion',
-        from: `This ${from.kind} pressure`,
-        to: `a ${to.kind} one`,
-        why: 'no absolute pressure is below zero',
-      },
-      'from',
-    );
+  if (to.kind === 'absolute' && wanted.compare(0) < 0) throw belowNothing(from, to);
   return toNumber(wanted.div(scale(to.unit)));
 }

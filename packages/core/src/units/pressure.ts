@@ -32,6 +32,7 @@ const PLAIN_UNITS = defineUnits({
   hPa: ['hPa', exact(100)],
   kPa: ['kPa', exact(1000)],
   MPa: ['MPa', exact(1000000)],
+  microbar: ['µbar', exact(0.1)],
   mbar: ['mbar', exact(100)],
   bar: ['bar', exact(100000)],
   psi: ['psi', PSI_PA],

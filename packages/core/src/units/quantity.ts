@@ -68,7 +68,7 @@ export function unitDefinition(unit: string): UnitDefinition {
 /**
  * Converts a value between two units of one quantity; computed in exact rationals and rounded once.
  * Volume to mass flow, and a temperature to a difference, are refused: they are different quantities.
- * @throws CoreError `not-finite`, `unknown-unit`, `wrong-unit-kind`
+ * @throws CoreError `not-finite`, `unknown-unit`, `wrong-unit-kind`, `too-small` below absolute zero, `undefined-result`
  * @example convert(100, 'm3PerH', 'usGalPerMin') // 440.28675393025
  * @example convert(25, 'degC', 'degF') // 77
  */
@@ -86,5 +86,26 @@ export function convert(value: number, from: string, to: string): number {
       'to',
     );
   const base = exact(value).mul(source.factor).add(source.offset);
-  return toNumber(base.sub(target.offset).div(target.factor));
+  if (quantity === 'temperature' && base.compare(0) < 0)
+    throw new CoreError(
+      {
+        code: 'too-small',
+        name: 'A temperature',
+        value,
+        least: toNumber(source.offset.neg().div(source.factor)),
+        unit: source.label,
+      },
+      'value',
+    );
+  const result = toNumber(base.sub(target.offset).div(target.factor));
+  if (!Number.isFinite(result))
+    throw new CoreError(
+      {
+        code: 'undefined-result',
+        name: `The value in ${target.label}`,
+        why: 'it is larger than any number here',
+      },
+      'value',
+    );
+  return result;
 }

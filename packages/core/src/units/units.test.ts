@@ -193,7 +193,7 @@ describe('units of every quantity', () => {
           .constantFrom(...quantities)
           .chain((quantity) =>
             fc.tuple(
-              fc.double({ min: -1e6, max: 1e6, noNaN: true }),
+              fc.double({ min: quantity === 'temperature' ? 0 : -1e6, max: 1e6, noNaN: true }),
               fc.constantFrom(...unitsOf(quantity)),
               fc.constantFrom(...unitsOf(quantity)),
             ),
@@ -205,6 +205,12 @@ describe('units of every quantity', () => {
         },
       ),
     );
+  });
+
+  it('go down to absolute zero and no further', () => {
+    expect(convert(-273.15, 'degC', 'K')).toBe(0);
+    expect(() => convert(-273.16, 'degC', 'K')).toThrow('at least -273.15 °C');
+    expect(() => convert(-459.68, 'degF', 'degC')).toThrow('at least -459.67 °F');
   });
 
   it('have keys that stand in one quantity only', () => {
