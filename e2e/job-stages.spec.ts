@@ -26,7 +26,7 @@ test('a wrong valve is told before it is kept, and stays in the record where it 
   await expect(
     page.getByRole('img', { name: /Tank nozzle: nozzle valve closed, drain closed/ }),
   ).toBeVisible();
-  await page.getByRole('button', { name: 'Done: open drain' }).click();
+  await page.getByRole('button', { name: 'Next: open drain' }).click();
   await expect(page.getByText('Isolated: all valves stand right.')).toBeVisible();
 
   await page.getByRole('button', { name: 'Open nozzle valve' }).click();

@@ -46,10 +46,10 @@ test('a technician does a whole job by keyboard, from Today to the certificate',
   await keys.press('Tab', 'Space', 'Tab', 'Space', 'Enter');
 
   // Isolate: the valves in their order, each ticked as it is moved.
-  await expect(page.getByRole('button', { name: 'Done: close isolating valve' })).toBeFocused();
+  await expect(page.getByRole('button', { name: 'Next: close isolating valve' })).toBeFocused();
   await expectAccessible(page);
   await keys.press('Enter');
-  await expect(page.getByRole('button', { name: 'Done: open test and vent valve' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Next: open test and vent valve' })).toBeVisible();
   await keys.press('Enter');
   await expect(page.getByText('Isolated: all valves stand right.')).toBeVisible();
   await page.getByRole('checkbox', { name: /Zero energy proven/ }).focus();
@@ -139,10 +139,10 @@ test('a technician does a whole job by keyboard, from Today to the certificate',
 
   // Return: valves back, then what is asked before the site has its instrument again.
   await expect(page.getByRole('region', { name: 'As left', exact: true })).toContainText('within');
-  await expect(page.getByRole('button', { name: 'Done: close test and vent valve' })).toBeFocused();
+  await expect(page.getByRole('button', { name: 'Next: close test and vent valve' })).toBeFocused();
   await expectAccessible(page);
   await keys.press('Enter');
-  await expect(page.getByRole('button', { name: 'Done: open isolating valve' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Next: open isolating valve' })).toBeVisible();
   await keys.press('Enter');
   await expect(page.getByText('In service: all valves stand right.')).toBeVisible();
   await page.getByRole('checkbox', { name: /Test gear vented/ }).focus();

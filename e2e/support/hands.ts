@@ -58,7 +58,7 @@ export async function answerAll(page: Page): Promise<void> {
 
 /** Makes the moves of the valves as they are offered. */
 export async function turnValves(page: Page): Promise<void> {
-  const next = page.getByRole('button', { name: /^Done: / });
+  const next = page.getByRole('button', { name: /^Next: / });
   const right = page.getByText(/all valves stand right/);
   await expect(next.or(right)).toBeVisible();
   while (!(await right.isVisible())) {

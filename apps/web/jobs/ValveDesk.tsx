@@ -8,7 +8,7 @@ import {
   lacksOf,
   moveInWords,
   moveValve,
-  nextMove,
+  wayTo,
   type Arrangement,
   type ValveId,
   type ValveMove,
@@ -48,7 +48,8 @@ export function ValveDesk({
   const [doubted, setDoubted] = useState<ValveMove | null>(null);
   const state = useMemo(() => valvesOfJob(arrangement, moves), [arrangement, moves]);
   const goal = stage === 'isolate' ? 'isolated' : 'in-service';
-  const next = nextMove(arrangement, state, goal);
+  const way = useMemo(() => wayTo(arrangement, state, goal), [arrangement, state, goal]);
+  const next = way?.[0] ?? null;
   const hookUp = HOOK_UPS[arrangement];
   const faults = faultsIn(arrangement, state);
   const lacks = lacksOf(arrangement, state, goal);
@@ -83,10 +84,15 @@ export function ValveDesk({
         onValve={turn}
       />
       <Typography variant="body2" sx={{ color: 'text.secondary', mb: 1 }}>
-        Thick lines hold pressure. Tick each move as you make it, here or on the drawing.
+        Thick lines hold pressure. Make each move, then press it here or on the drawing.
       </Typography>
       <Stack direction="row" sx={{ alignItems: 'center', gap: 1.5, mb: 1, minHeight: 48, flexWrap: 'wrap' }}>
-        {next === null ? (
+        {way === null ? (
+          <Typography sx={{ fontWeight: 700 }}>
+            From here no order of the valves is without a fault. Stop, leave them as they stand, and ask
+            whoever is responsible for the line.
+          </Typography>
+        ) : next === null ? (
           <Typography sx={{ fontWeight: 700 }}>
             {lacks.length === 0
               ? stage === 'isolate'
@@ -102,7 +108,7 @@ export function ValveDesk({
             // Not disabled meanwhile: it would lose the focus, and with it the keyboard its next move.
             onClick={() => !isPending && turn(next.valve)}
           >
-            Done: {moveInWords(arrangement, next).toLowerCase()}
+            Next: {moveInWords(arrangement, next).toLowerCase()}
           </Button>
         )}
       </Stack>

@@ -11,8 +11,8 @@ import {
   lacksOf,
   moveInWords,
   moveValve,
-  nextMove,
   valveOf,
+  wayTo,
   type Arrangement,
   type HookUpState,
   type ValveId,
@@ -57,23 +57,10 @@ describe.each(ARRANGEMENTS)('the usual order of %s', (arrangement) => {
     expect(lacksOf(arrangement, state, 'in-service')).toEqual([]);
   });
 
-  it('is what the next move follows, both ways', () => {
-    const walk = (from: HookUpState, goal: 'isolated' | 'in-service') => {
-      const made: ValveMove[] = [];
-      let state = from;
-      for (
-        let move = nextMove(arrangement, state, goal);
-        move !== null;
-        move = nextMove(arrangement, state, goal)
-      ) {
-        made.push(move);
-        state = moveValve(arrangement, state, move).state;
-        if (made.length > 20) throw new Error('it never ends');
-      }
-      return made;
-    };
-    expect(walk(inService(arrangement), 'isolated')).toEqual(isolate);
-    expect(walk(isolated(arrangement), 'in-service')).toEqual(restore);
+  it('is the shortest way without a fault, both ways', () => {
+    expect(wayTo(arrangement, inService(arrangement), 'isolated')).toEqual(isolate);
+    expect(wayTo(arrangement, isolated(arrangement), 'in-service')).toEqual(restore);
+    expect(wayTo(arrangement, isolated(arrangement), 'isolated')).toEqual([]);
   });
 
   it('names every move and every valve that is not yet right', () => {
@@ -171,19 +158,6 @@ describe('any sequence of moves', () => {
     );
   });
 
-  it('ends isolated only where nothing behind the blocks has pressure', () => {
-    fc.assert(
-      fc.property(sequence, ([arrangement, moves]) => {
-        const state = afterMoves(arrangement, inService(arrangement), moves);
-        fc.pre(lacksOf(arrangement, state, 'isolated').length === 0);
-        for (const space of ['high', 'low', 'middle'] as const)
-          expect(state.pressurised.has(space)).toBe(false);
-        expect(faultsIn(arrangement, state)).toEqual([]);
-      }),
-      { numRuns: 3000 },
-    );
-  });
-
   it('tells the same faults as the state has, whatever way led there', () => {
     fc.assert(
       fc.property(sequence, ([arrangement, moves]) => {
@@ -197,5 +171,86 @@ describe('any sequence of moves', () => {
         }
       }),
     );
+  });
+});
+
+/** Every state that any moves can lead to, right or wrong ones. */
+function reachable(arrangement: Arrangement): HookUpState[] {
+  const key = (state: HookUpState) =>
+    JSON.stringify([
+      HOOK_UPS[arrangement].valves.map(({ id }) => state.valves[id]),
+      [...state.pressurised].sort(),
+      state.isLegLost,
+    ]);
+  const found = new Map([[key(inService(arrangement)), inService(arrangement)]]);
+  for (const state of found.values())
+    for (const { id } of HOOK_UPS[arrangement].valves)
+      for (const to of ['open', 'closed'] as const) {
+        const next = moveValve(arrangement, state, { valve: id, to }).state;
+        if (!found.has(key(next))) found.set(key(next), next);
+      }
+  return [...found.values()];
+}
+
+describe.each(ARRANGEMENTS)('from every reachable state of %s', (arrangement) => {
+  const states = reachable(arrangement);
+
+  it('nothing behind the blocks has pressure where the valves stand as isolated', () => {
+    const wanted = isolated(arrangement).valves;
+    const alike = states.filter(({ valves }) =>
+      HOOK_UPS[arrangement].valves.every(({ id }) => valves[id] === wanted[id]),
+    );
+    expect(alike.length).toBeGreaterThan(0);
+    for (const state of alike) {
+      for (const space of ['high', 'low', 'middle'] as const)
+        expect(state.pressurised.has(space)).toBe(false);
+      expect(faultsIn(arrangement, state)).toEqual([]);
+      expect(lacksOf(arrangement, state, 'isolated')).toEqual([]);
+    }
+  });
+
+  it.each(['isolated', 'in-service'] as const)('no move to be %s is one that is called wrong', (goal) => {
+    let [ways, none] = [0, 0];
+    for (const start of states) {
+      const way = wayTo(arrangement, start, goal);
+      if (way === null) {
+        none += 1;
+        continue;
+      }
+      ways += 1;
+      let state = start;
+      for (const move of way) {
+        const moved = moveValve(arrangement, state, move);
+        expect([start, move, moved.faults]).toEqual([start, move, []]);
+        state = moved.state;
+      }
+      expect(lacksOf(arrangement, state, goal)).toEqual([]);
+      expect(faultsIn(arrangement, state)).toEqual([]);
+    }
+    expect(ways + none).toBe(states.length);
+    expect(ways).toBeGreaterThan(0);
+  });
+
+  it.each(['isolated', 'in-service'] as const)('where no way to be %s is named there is none', (goal) => {
+    // Backwards from the goal, over all moves that bring no new fault: another route than the search forwards.
+    const text = (state: HookUpState) =>
+      JSON.stringify([Object.entries(state.valves).sort(), [...state.pressurised].sort(), state.isLegLost]);
+    const good = new Set(
+      states
+        .filter((one) => lacksOf(arrangement, one, goal).length === 0)
+        .filter((one) => faultsIn(arrangement, one).length === 0)
+        .map(text),
+    );
+    for (let size = -1; size !== good.size;) {
+      size = good.size;
+      for (const state of states)
+        for (const { id } of HOOK_UPS[arrangement].valves)
+          for (const to of ['open', 'closed'] as const) {
+            const moved = moveValve(arrangement, state, { valve: id, to });
+            if (moved.faults.length === 0 && good.has(text(moved.state))) good.add(text(state));
+          }
+    }
+    for (const state of states)
+      expect([state, wayTo(arrangement, state, goal) !== null]).toEqual([state, good.has(text(state))]);
   });
 });

@@ -15,7 +15,6 @@ export {
   inService,
   lacksOf,
   moveValve,
-  nextMove,
   valveOf,
   type HookUpFault,
   type HookUpGoal,
@@ -23,3 +22,4 @@ export {
   type HookUpState,
 } from './state';
 export { faultInWords, lackInWords, moveInWords } from './words';
+export { wayTo } from './way';

@@ -161,13 +161,6 @@ export function lacksOf(
   return lacks;
 }
 
-/** The usual next move towards a goal, or null when the valves stand as they should. */
-export function nextMove(arrangement: Arrangement, state: HookUpState, goal: HookUpGoal): ValveMove | null {
-  const hookUp = HOOK_UPS[arrangement];
-  const order = goal === 'isolated' ? hookUp.isolate : hookUp.restore;
-  return order.find(({ valve, to }) => state.valves[valve] !== to) ?? null;
-}
-
 /** @throws CoreError `missing` */
 export function valveOf(hookUp: HookUp, id: ValveId): Valve {
   const found = hookUp.valves.find((valve) => valve.id === id);
