@@ -29,6 +29,7 @@ import {
   asFoundRun,
   type Actor,
   type AskingStage,
+  type Fit,
   type Instrument,
   type Queryable,
   type RunKind,
@@ -67,6 +68,7 @@ const RESIDUAL_PERCENT = 0.012;
 const NOISE_PERCENT = 0.008;
 /** Readings taken of a run that was left in the middle. */
 const READINGS_OF_HALF_RUN = 6;
+const NONE_BETTER = 'The best of the works; none in date reaches the ratio that is asked for.';
 
 /** What a careful technician of the demo answers. */
 const answersAt = (stage: AskingStage | 'connect', instrument: Instrument): Record<string, string> =>
@@ -113,21 +115,23 @@ export async function makeVisit(tx: Queryable, visit: Visit): Promise<void> {
   const range = job.instrument.configuration;
   const references = await listReferences(tx);
   const chosenAt = actor().today;
-  const best = (side: Side): number => {
-    const [fit] = rankReferences(references, job.instrument, side, chosenAt);
+  const best = (side: Side): Fit => {
+    const [fit] = rankReferences(references, job.instrument, side, { today: chosenAt });
     if (fit === undefined) throw new Error(`the demo has no reference for the ${side} of ${instrument.tag}`);
-    return fit.reference.id;
+    return fit;
   };
+  const [standard, meter] = [best('input'), best('output')];
+  const isWeak = standard.unfit !== null || meter.unfit !== null;
   await connectJob(tx, actor(), jobId, {
-    pressureReference: best('input'),
-    meter: best('output'),
+    pressureReference: standard.reference.id,
+    meter: meter.reference.id,
     ambient: {
       temperatureC: 21 + (visit.seed % 5),
       humidityPercent: 45 + (visit.seed % 12),
       barometerHpa: 1006 + (visit.seed % 15),
     },
     checksDone: CONNECT_CHECKS,
-    referenceReason: '',
+    referenceReason: isWeak ? NONE_BETTER : '',
     secondReference: null,
     leak: leakOf(range, visit.seed),
     heightM: 0,

@@ -2,7 +2,7 @@
  * The certificate of a signed job, on A4 or Letter, with what ISO/IEC 17025:2017, 7.8.2 and 7.8.4 ask for (from memory):
  * who, what, where, when, by which method, under which conditions, against what, with which uncertainty and rule.
  */
-import { formatPlain, HOOK_UPS } from '@barys/core';
+import { type PressureKind, formatPlain, HOOK_UPS } from '@barys/core';
 import {
   asFoundRun,
   asLeftRun,
@@ -93,22 +93,24 @@ function instrumentFacts(job: JobFile, asFound: Run, asLeft: Run | null): Fact[]
 }
 
 /** How it was connected and checked. */
-function connectionFacts(connection: Connection): Fact[] {
-  const { referenceReason, checksDone, leak, heightM } = connection;
-  return [
-    ...(referenceReason === '' ? [] : [['Used though unfit', referenceReason] as const]),
-    ['Checked', checksDone.map(checkInWords).join('; ') || 'nothing'],
-    ...(leak === null ? [] : [['Leak check', leakInWords(leak)] as const]),
-    ...(heightM === 0 ? [] : [['Height', headInWords(connection)] as const]),
-  ];
-}
+const connectionFacts =
+  (kind: PressureKind) =>
+  (connection: Connection): Fact[] => {
+    const { referenceReason, checksDone, leak, heightM } = connection;
+    return [
+      ...(referenceReason === '' ? [] : [['Used though unfit', referenceReason] as const]),
+      ['Checked', checksDone.map((check) => checkInWords(check, kind)).join('; ') || 'nothing'],
+      ...(leak === null ? [] : [['Leak check', leakInWords(leak)] as const]),
+      ...(heightM === 0 ? [] : [['Height', headInWords(connection)] as const]),
+    ];
+  };
 
-function conditionFacts({ connections }: JobFile, asFound: Run, asLeft: Run | null): Fact[] {
+function conditionFacts({ connections, instrument }: JobFile, asFound: Run, asLeft: Run | null): Fact[] {
   const [first] = connections;
   const anew = connections.length > 1 ? (connections.at(-1) ?? null) : null;
   return [
     ...factsOfBoth(standardFacts, asFound, asLeft),
-    ...(first === undefined ? [] : factsOfBoth(connectionFacts, first, anew)),
+    ...(first === undefined ? [] : factsOfBoth(connectionFacts(instrument.kind), first, anew)),
   ];
 }
 

@@ -138,10 +138,17 @@ export const RUN_CALCULATIONS = [
   ),
   calculation(
     'accuracy-ratio',
-    'Tolerance over the accuracy of the standard, both referred to the input',
-    z.strictObject({ range, tolerance, standardAccuracyInput: number, units: rangeUnits }),
-    worked,
-    ({ range: of, tolerance: by, standardAccuracyInput, units }) =>
-      workAccuracyRatio(of, by, standardAccuracyInput, units),
+    'Tolerance over the accuracy of the standard at the point where it is least, along the real curve',
+    z.strictObject({
+      range,
+      tolerance,
+      standardAccuracyInput: number,
+      /** Applied values at which it is tested; five over the range, even in flow where a root is taken, unless given. */
+      points: z.array(number).min(1).max(1000).optional(),
+      units: rangeUnits,
+    }),
+    worked.extend({ applied: number }),
+    ({ range: of, tolerance: by, standardAccuracyInput, points, units }) =>
+      workAccuracyRatio(of, by, standardAccuracyInput, units, points),
   ),
 ];

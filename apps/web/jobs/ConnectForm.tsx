@@ -1,7 +1,6 @@
 'use client';
-import { formatPlain } from '@barys/core';
-import type { ConnectCheck, Question } from '@barys/store';
-import { SECOND_INDICATIONS } from '@barys/store/shapes';
+import type { Question } from '@barys/store';
+import { CONNECT_CHECKS, SECOND_INDICATIONS, type LeakBasis } from '@barys/store/shapes';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Checkbox from '@mui/material/Checkbox';
@@ -12,16 +11,18 @@ import RadioGroup from '@mui/material/RadioGroup';
 import Stack from '@mui/material/Stack';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
-import { useState, type ReactNode } from 'react';
+import { useState } from 'react';
 import { Columns } from '@/ui/Columns';
 import { ConnectionDrawing, type ConnectionKind } from '@/ui/ConnectionDrawing';
 import { Refused } from '@/ui/Refused';
+import { Row } from '@/ui/Row';
 import { Sheet } from '@/ui/Sheet';
 import { useAct } from '@/ui/useAct';
 import { connectAction } from './actions';
 import { Asked } from './AskedForm';
 import { Caution, SITE_RULES_FIRST } from './Caution';
-import { CHECK_WORD } from './words';
+import { LeakFields } from './LeakFields';
+import { checkInWords } from './words';
 
 export interface ReferenceChoice {
   readonly id: number;
@@ -30,7 +31,6 @@ export interface ReferenceChoice {
   readonly ratio: string | null;
   readonly dueOn: string;
   readonly unfit: string | null;
-  readonly caution: string | null;
 }
 
 function Choice({ choice }: { choice: ReferenceChoice }) {
@@ -44,9 +44,7 @@ function Choice({ choice }: { choice: ReferenceChoice }) {
           <Box sx={{ lineHeight: 1.25 }}>
             <strong>{choice.tag}</strong> {choice.about}
             <Typography variant="body2" sx={{ color: 'text.secondary' }}>
-              {choice.unfit === null
-                ? (choice.caution ?? `in date until ${choice.dueOn}`)
-                : `does not fit: ${choice.unfit}`}
+              {choice.unfit === null ? `in date until ${choice.dueOn}` : `does not fit: ${choice.unfit}`}
             </Typography>
           </Box>
         }
@@ -68,16 +66,14 @@ function ReferencePick({
   choices: readonly ReferenceChoice[];
 }) {
   const [isOpen, setIsOpen] = useState(false);
-  const good = choices.filter(({ unfit, caution }) => unfit === null && caution === null);
-  // Where none is as good as the procedure asks, the weaker ones are what there is to choose from.
-  const fitting = good.length > 0 ? good : choices.filter(({ unfit }) => unfit === null);
+  const fitting = choices.filter(({ unfit }) => unfit === null);
   const others = choices.filter((choice) => !fitting.includes(choice));
   const [first] = fitting;
   return (
     <Sheet title={title} aside="accuracy ratio">
       {first === undefined && (
         <Typography>
-          None in date fits this range. Another one needs a reason, which the record keeps.
+          None in date is good enough for these points. Another one needs a reason, which the record keeps.
         </Typography>
       )}
       <RadioGroup name={name} defaultValue={first === undefined ? '' : String(first.id)} aria-label={title}>
@@ -110,17 +106,12 @@ const AMBIENT = [
 
 const shrunk = { htmlInput: { inputMode: 'decimal' as const }, inputLabel: { shrink: true } };
 
-/** Figures side by side on a wide screen. */
-function Row({ children }: { children: ReactNode }) {
-  return <Stack sx={{ gap: 1.5, flexDirection: { xs: 'column', sm: 'row' } }}>{children}</Stack>;
-}
-
 export function ConnectForm({
   job,
   pressure,
   meters,
   questions,
-  leakLimit,
+  leak,
   inputUnit,
   tag,
   kind,
@@ -134,8 +125,8 @@ export function ConnectForm({
   meters: readonly ReferenceChoice[] | null;
   /** Those of the procedure. */
   questions: readonly Question[];
-  /** Per cent of span a minute. */
-  leakLimit: number;
+  /** What a leak is judged by. */
+  leak: LeakBasis;
   inputUnit: string;
   tag: string;
   kind: ConnectionKind;
@@ -146,6 +137,7 @@ export function ConnectForm({
 }) {
   const { answer, isPending, onSubmit } = useAct(connectAction);
   const [more, setMore] = useState(false);
+  const [barometer, setBarometer] = useState('');
   const best = pressure.find(({ unfit }) => unfit === null);
   return (
     <form method="post" onSubmit={onSubmit} noValidate>
@@ -168,12 +160,12 @@ export function ConnectForm({
         </Stack>
         <Stack sx={{ gap: 1.5 }}>
           <Sheet title="Before the first point">
-            {(Object.keys(CHECK_WORD) as ConnectCheck[]).map((check, index) => (
+            {CONNECT_CHECKS.map((check, index) => (
               <FormControlLabel
                 key={check}
                 sx={{ display: 'flex', minHeight: 44, my: -0.25 }}
                 control={<Checkbox name="checks" value={check} autoFocus={index === 0} />}
-                label={CHECK_WORD[check]}
+                label={checkInWords(check, leak.kind)}
               />
             ))}
             <Stack sx={{ gap: 1, mt: questions.length === 0 ? 0 : 1 }}>
@@ -191,27 +183,16 @@ export function ConnectForm({
                   name={name}
                   label={label}
                   placeholder={usual}
+                  onChange={({ target }) => {
+                    if (name === 'barometerHpa') setBarometer(target.value);
+                  }}
                   autoComplete="off"
                   slotProps={shrunk}
                 />
               ))}
             </Row>
           </Sheet>
-          <Sheet
-            title="Leak check"
-            aside={`at most ${formatPlain(Number(leakLimit.toPrecision(2)))} % of span a minute`}
-          >
-            <Row>
-              <TextField
-                name="leakStart"
-                label={`Shut in at, ${inputUnit}`}
-                autoComplete="off"
-                slotProps={shrunk}
-              />
-              <TextField name="leakEnd" label={`Later, ${inputUnit}`} autoComplete="off" slotProps={shrunk} />
-              <TextField name="leakMinutes" label="After, minutes" autoComplete="off" slotProps={shrunk} />
-            </Row>
-          </Sheet>
+          <LeakFields basis={leak} unit={inputUnit} barometer={barometer} />
           <Button onClick={() => setMore(!more)} aria-expanded={more} sx={{ alignSelf: 'flex-start', px: 0 }}>
             Height difference, second standard, second indication
           </Button>

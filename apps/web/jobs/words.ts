@@ -1,5 +1,5 @@
 /** The words for stages, reasons and checks, in one place. */
-import { formatPlain, PRESSURE_UNITS } from '@barys/core';
+import { formatPlain, PRESSURE_UNITS, type PressureKind } from '@barys/core';
 import type {
   AdjustmentKind,
   ConnectCheck,
@@ -33,16 +33,32 @@ export const REASON_WORD: Record<JobReason, string> = {
   new: 'New instrument',
 };
 
-export const CHECK_WORD: Record<ConnectCheck, string> = {
+const CHECK_WORD: Record<ConnectCheck, string> = {
   'warmed up': 'Batteries good, reference and meter warmed up',
   'reference zeroed': 'Reference zeroed, open to atmosphere',
   'leak checked': 'Leak check passed at full scale',
   'exercised to full scale': 'Exercised to full scale and back',
 };
 
+/** What is counted from nothing is not zeroed at the pressure of the air, and is tight when it does not rise. */
+const CHECK_WORD_OF_KIND: Partial<Record<PressureKind, Partial<Record<ConnectCheck, string>>>> = {
+  absolute: {
+    'reference zeroed':
+      'Reference compared with the barometer, or zeroed under vacuum; not zeroed open to atmosphere',
+    'leak checked': 'Leak check passed: shut in, neither lost nor rising',
+  },
+  vacuum: {
+    'reference zeroed':
+      'Zero of the reference checked far below its lowest decade; not zeroed open to atmosphere',
+    'leak checked': 'Rate of rise checked: pumped down, valved off',
+    'exercised to full scale': 'Gas let in and pumped down again',
+  },
+};
+
 /** A check in words, also one that was asked in earlier days and stands in a record. */
-export const checkInWords = (check: string): string =>
-  Object.entries(CHECK_WORD).find(([known]) => known === check)?.[1] ?? check;
+export const checkInWords = (check: string, kind: PressureKind): string =>
+  Object.entries({ ...CHECK_WORD, ...CHECK_WORD_OF_KIND[kind] }).find(([known]) => known === check)?.[1] ??
+  check;
 
 export const ADJUSTMENT_WORD: Record<AdjustmentKind, string> = {
   zero: 'Zero',
@@ -68,8 +84,15 @@ export const DECISION_WORD: Record<DecisionOnRun, string> = {
 
 const short = (value: number): string => formatPlain(Number(value.toPrecision(2)));
 
-export const leakInWords = ({ startText, endText, minutes, percentOfSpanPerMinute, limit }: Leak): string =>
-  `${startText} to ${endText} in ${formatPlain(minutes)} min: ${short(percentOfSpanPerMinute)} % of span a minute, at most ${short(limit)}`;
+/** The rate of a leak check, with its direction where the record knows it. */
+export const leakRateInWords = ({ percentOfSpanPerMinute, of = 'span', limit, direction }: Leak): string => {
+  const size = direction === undefined ? percentOfSpanPerMinute : Math.abs(percentOfSpanPerMinute);
+  const way = direction === 'rose' ? 'rising by ' : direction === 'lost' ? 'falling by ' : '';
+  return `${way}${short(size)} % of ${of} a minute, at most ${short(limit)}`;
+};
+
+export const leakInWords = (leak: Leak): string =>
+  `${leak.startText} to ${leak.endText} in ${formatPlain(leak.minutes)} min: ${leakRateInWords(leak)}`;
 
 export const headInWords = ({
   heightM,

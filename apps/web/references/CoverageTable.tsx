@@ -1,4 +1,4 @@
-import { formatFixed, formatPlain, PRESSURE_UNITS } from '@barys/core';
+import { appliedAtPercent, expectedOutput, formatFixed, formatPlain, PRESSURE_UNITS } from '@barys/core';
 import { ratiosAt, type Instrument, type Reference, type Side } from '@barys/store';
 import Table from '@mui/material/Table';
 import TableBody from '@mui/material/TableBody';
@@ -53,10 +53,7 @@ export function CoverageTable({
   today: string;
 }) {
   const range = instrument.configuration;
-  const [from, to, unit] =
-    side === 'input'
-      ? [range.lrv, range.urv, PRESSURE_UNITS[range.inputUnit].label]
-      : [range.outputLow, range.outputHigh, range.outputUnit];
+  const unit = side === 'input' ? PRESSURE_UNITS[range.inputUnit].label : range.outputUnit;
   return (
     <Scroller label="Ratios over the range">
       <Table size="small">
@@ -70,8 +67,9 @@ export function CoverageTable({
         </TableHead>
         <TableBody>
           {STEPS.map((percent) => {
-            const value = from + ((to - from) * percent) / 100;
-            const { ratio, uncertaintyRatio } = ratiosAt(reference, instrument, side, value, today);
+            const applied = appliedAtPercent(range, percent);
+            const value = side === 'input' ? applied : expectedOutput(range, applied);
+            const { ratio, uncertaintyRatio } = ratiosAt(reference, instrument, side, applied, { today });
             return (
               <TableRow key={percent}>
                 <TableCell>{formatFixed(percent, 1)} %</TableCell>

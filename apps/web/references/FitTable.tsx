@@ -34,11 +34,10 @@ export function FitTable({ fits, label, tag }: { fits: readonly Fit[]; label: st
         ['Uncertainty ratio', ({ uncertaintyRatio }) => <Figure>{ratioWords(uncertaintyRatio)}</Figure>],
         [
           'Fits',
-          ({ reference, unfit, caution }) =>
+          ({ reference, unfit }) =>
             unfit === null ? (
               <>
-                <strong>yes</strong>
-                {caution === null ? '' : `, but ${caution}`}; in date until {showDate(reference.dueOn ?? '')}
+                <strong>yes</strong>; in date until {showDate(reference.dueOn ?? '')}
               </>
             ) : (
               `no: ${unfit}`

@@ -1,6 +1,6 @@
 export * from './conformity';
 export * from './corrections';
-export { CoreError, describeProblem, type Problem } from './errors';
+export { CoreError, describeProblem, requirePositive, type Problem } from './errors';
 export { withoutNoise } from './exact';
 export { evaluateFormula, parseFormula } from './formula';
 export * from './hookup';

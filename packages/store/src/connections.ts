@@ -2,12 +2,9 @@
 import {
   convertPressure,
   formatPlain,
-  inputSpan,
   liquidHead,
-  parseTyped,
-  plannedPoints,
+  PRESSURE_UNITS,
   STANDARD_GRAVITY_M_PER_S2,
-  withoutNoise,
   type PressureUnit,
 } from '@barys/core';
 import { appendToTrail } from './audit';
@@ -15,8 +12,17 @@ import type { Queryable } from './database';
 import { StoreError } from './errors';
 import { findInstrument, toleranceOf, type Instrument } from './instruments';
 import { lockJobAt, moveJob } from './job-stages';
+import { isTooFast, leakOf, type Leak, type LeakEntry } from './leak';
 import { requireWorker, type Actor } from './people';
-import { betterStandard, fitOf, quantityWanted, type Side } from './reference-fit';
+import {
+  appliedPoints,
+  betterStandard,
+  fitOf,
+  measuresSide,
+  quantityWanted,
+  type Side,
+  type Use,
+} from './reference-fit';
 import { findReference, type Reference } from './references';
 import { currentPass, runsOfJob, startRun } from './runs';
 import { answersOf, questionsAt, unanswered } from './stage-questions';
@@ -38,16 +44,6 @@ export type ConnectCheck = (typeof CONNECT_CHECKS)[number];
 
 /** Indications that can be read beside the output at the same points. */
 export const SECOND_INDICATIONS = ['own display', 'panel meter', 'computer input'] as const;
-
-/** A leak check: pumped up, shut in, and looked at again. */
-export interface Leak {
-  readonly startText: string;
-  readonly endText: string;
-  readonly minutes: number;
-  /** Pressure lost, per cent of span a minute; negative where it rose. */
-  readonly percentOfSpanPerMinute: number;
-  readonly limit: number;
-}
 
 export interface Connection {
   readonly pressureReference: Reference;
@@ -115,7 +111,7 @@ export interface NewConnection {
   readonly ambient: Ambient;
   readonly checksDone: readonly ConnectCheck[];
   /** Null where no figures were taken. */
-  readonly leak: { readonly startText: string; readonly endText: string; readonly minutes: number } | null;
+  readonly leak: LeakEntry | null;
   readonly heightM: number;
   readonly liquidDensityKgPerM3: number;
   readonly readsDigital: boolean;
@@ -125,12 +121,6 @@ export interface NewConnection {
   /** Why a check was left out, or a leak accepted; needed when one is. */
   readonly note: string;
 }
-
-/** A leak is looked for down to a tenth of the tolerance a minute: common practice. */
-export const leakLimit = (instrument: Instrument): number => {
-  const { percentOfSpan, percentOfReading } = toleranceOf(instrument);
-  return (percentOfSpan + percentOfReading) / 10;
-};
 
 /** Air outside, which lifts the line as it lifts all else: common practice at room temperature, sea level. */
 const AIR_DENSITY_KG_PER_M3 = 1.2;
@@ -152,16 +142,11 @@ function headOf(
   return Number(convertPressure(correctionPa, 'Pa', configuration.inputUnit).toPrecision(6));
 }
 
-function leakOf(instrument: Instrument, entry: NonNullable<NewConnection['leak']>): Leak {
-  const [start, end] = [parseTyped(entry.startText), parseTyped(entry.endText)];
-  const lost = ((start.value - end.value) / inputSpan(instrument.configuration)) * 100;
-  return {
-    startText: start.text,
-    endText: end.text,
-    minutes: entry.minutes,
-    percentOfSpanPerMinute: withoutNoise(lost / entry.minutes) + 0,
-    limit: leakLimit(instrument),
-  };
+function whyTooFast({ percentOfSpanPerMinute, of, limit, direction }: Leak): string {
+  const rate = `${formatPlain(Number(Math.abs(percentOfSpanPerMinute).toPrecision(2)))} % of ${of} a minute, more than ${formatPlain(limit)} %`;
+  return percentOfSpanPerMinute > 0
+    ? `the line ${direction === 'rose' ? 'rises by' : 'loses'} ${rate}; find the leak, or say why it does not matter`
+    : `the pressure ${direction === 'rose' ? 'rises' : 'falls'}, away from that of the air, by ${rate}; wait until it rests, or say why it does not matter`;
 }
 
 /** Refuses references that do not measure what is asked, and, without a reason, those that do not fit. */
@@ -170,45 +155,52 @@ async function chosen(
   actor: Actor,
   instrument: Instrument,
   entry: NewConnection,
+  head: number,
 ): Promise<Pick<Connection, 'pressureReference' | 'secondReference' | 'meter'>> {
-  const choose = async (id: number, side: Side): Promise<Reference> => {
+  const use: Use = { today: actor.today, head };
+  const find = async (id: number, side: Side): Promise<Reference> => {
     const reference = await findReference(tx, id);
-    if (reference.quantity !== quantityWanted(instrument, side))
+    if (!measuresSide(reference, instrument, side))
       throw new StoreError({
         code: 'reference-unfit',
         tag: reference.tag,
-        why: `it measures ${reference.quantity}`,
+        why:
+          reference.quantity === quantityWanted(instrument, side)
+            ? 'it reads absolute pressure, and the output is a gauge pressure'
+            : `it measures ${reference.quantity}`,
       });
-    const isShared = side === 'input' && entry.secondReference !== null;
-    const { unfit } = fitOf(reference, instrument, side, actor.today, isShared);
+    return reference;
+  };
+  const requireFit = (reference: Reference, side: Side, partner: Reference | null): void => {
+    const { unfit } = fitOf(reference, instrument, side, use, partner);
     if (unfit !== null && entry.referenceReason.trim() === '')
       throw new StoreError({ code: 'reference-reason-needed', tag: reference.tag, why: unfit });
-    return reference;
   };
   const isMeterWanted = quantityWanted(instrument, 'output') !== null;
   if (isMeterWanted && entry.meter === null)
     throw new StoreError({ code: 'reason-needed', why: 'which meter reads the output' });
-  const pressureReference = await choose(entry.pressureReference, 'input');
-  const secondReference =
-    entry.secondReference === null ? null : await choose(entry.secondReference, 'input');
-  if (secondReference !== null && entry.referenceReason.trim() === '')
-    requireReach(instrument, actor, pressureReference, secondReference);
-  return {
-    pressureReference,
-    secondReference,
-    meter: isMeterWanted && entry.meter !== null ? await choose(entry.meter, 'output') : null,
-  };
+  const pressureReference = await find(entry.pressureReference, 'input');
+  const secondReference = entry.secondReference === null ? null : await find(entry.secondReference, 'input');
+  const meter = isMeterWanted && entry.meter !== null ? await find(entry.meter, 'output') : null;
+  requireFit(pressureReference, 'input', secondReference);
+  if (secondReference !== null) {
+    requireFit(secondReference, 'input', pressureReference);
+    if (entry.referenceReason.trim() === '')
+      requireReach(instrument, use, pressureReference, secondReference);
+  }
+  if (meter !== null) requireFit(meter, 'output', null);
+  return { pressureReference, secondReference, meter };
 }
 
 /** Refuses two standards that leave a point to neither. */
-function requireReach(instrument: Instrument, { today }: Actor, first: Reference, second: Reference): void {
-  const { configuration, procedure } = instrument;
-  for (const { applied } of plannedPoints(procedure.content, configuration))
-    if (betterStandard(first, second, applied, configuration.inputUnit, today) === null)
+function requireReach(instrument: Instrument, use: Use, first: Reference, second: Reference): void {
+  const { inputUnit } = instrument.configuration;
+  for (const applied of appliedPoints(instrument))
+    if (betterStandard(first, second, instrument, applied, use) === null)
       throw new StoreError({
         code: 'reference-reason-needed',
         tag: `${first.tag} with ${second.tag}`,
-        why: `neither reaches ${formatPlain(applied)} ${configuration.inputUnit}`,
+        why: `neither reaches ${formatPlain(applied)} ${PRESSURE_UNITS[inputUnit].label}`,
       });
 }
 
@@ -235,14 +227,12 @@ export async function connectJob(
   const open = unanswered(questions, entry.given);
   if (open.length > 0 && note === '')
     throw new StoreError({ code: 'unanswered', questions: open.map(({ text }) => text) });
-  const leak = entry.leak === null ? null : leakOf(instrument, entry.leak);
-  if (leak !== null && leak.percentOfSpanPerMinute > leak.limit && note === '')
-    throw new StoreError({
-      code: 'reason-needed',
-      why: `the line loses ${formatPlain(Number(leak.percentOfSpanPerMinute.toPrecision(2)))} % of span a minute, more than ${formatPlain(leak.limit)} %; find the leak, or say why it does not matter`,
-    });
-  const references = await chosen(tx, actor, instrument, entry);
+  const basis = { ...instrument, tolerance: toleranceOf(instrument) };
+  const leak = entry.leak === null ? null : leakOf(basis, entry.leak, entry.ambient.barometerHpa);
+  if (leak !== null && isTooFast(leak) && note === '')
+    throw new StoreError({ code: 'reason-needed', why: whyTooFast(leak) });
   const head = headOf(instrument, entry);
+  const references = await chosen(tx, actor, instrument, entry, head);
   const { temperatureC, humidityPercent, barometerHpa } = entry.ambient;
   await tx.query(
     `insert into connection (job_id, pressure_module_id, second_module_id, meter_module_id, ambient_c, humidity_percent,

@@ -77,7 +77,10 @@ export const standardAt = (
 ): MadeWith['pressureReference'] =>
   point.standard === 'second' && secondReference !== null ? secondReference : pressureReference;
 
-/** What the uncertainty of one reading's error is made of, referred to the instrument's own units. */
+/**
+ * What the uncertainty of one reading's error is made of, referred to the instrument's own units.
+ * @param applied at the instrument; the standard sees the head less
+ */
 export function sourcesOf(
   madeWith: JudgedBy,
   point: MadeWith['points'][number],
@@ -90,7 +93,9 @@ export function sourcesOf(
   const [toMeter, fromMeter] =
     meter === null ? [Number, Number] : betweenUnits(configuration.outputUnit, meter);
   return {
-    standardInput: Math.abs(fromStandard(expandedAt(standard, toStandard(applied), { today }))),
+    standardInput: Math.abs(
+      fromStandard(expandedAt(standard, toStandard(atInstrument(applied, -madeWith.head)), { today })),
+    ),
     standardStepInput: Math.abs(fromStandard(standard.resolution)),
     meterOutput: meter === null ? 0 : Math.abs(fromMeter(expandedAt(meter, toMeter(output), { today }))),
     readingStepOutput:

@@ -1,5 +1,5 @@
 /** A reference found out of tolerance: which runs are in doubt, what they say with its error, and what was decided. */
-import { checkReferenceErrors, withoutReferenceError, type Verdict } from '@barys/core';
+import { atInstrument, checkReferenceErrors, withoutReferenceError, type Verdict } from '@barys/core';
 import { z } from 'zod';
 import { appendToTrail } from './audit';
 import type { Queryable } from './database';
@@ -124,7 +124,10 @@ function rejudged(run: Run, side: 'applied' | 'output', { reference, errors }: F
   const unit = side === 'applied' ? inputUnit : outputUnit;
   const [toOwn, fromOwn] = betweenUnits(unit, reference);
   const asRead = readingsOf(run);
-  const corrected = withoutReferenceError(asRead, errors, side, toOwn, fromOwn);
+  // The standard read the head less than the instrument saw.
+  const head = side === 'applied' ? run.madeWith.head : 0;
+  const seen = (value: number) => toOwn(atInstrument(value, -head));
+  const corrected = withoutReferenceError(asRead, errors, side, seen, fromOwn);
   // Of two standards in one run, only the points of this one are in doubt.
   const isItsOwn = (index: number): boolean => {
     const point = run.madeWith.points.find(({ position }) => position === run.readings[index]?.position);

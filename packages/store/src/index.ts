@@ -1,3 +1,4 @@
+export { leakLimit, type Leak, type LeakBasis } from './leak';
 export {
   ADJUSTMENT_KINDS,
   logAdjustment,
@@ -34,12 +35,10 @@ export {
 export {
   CONNECT_CHECKS,
   connectJob,
-  leakLimit,
   SECOND_INDICATIONS,
   type Ambient,
   type ConnectCheck,
   type Connection,
-  type Leak,
   type NewConnection,
 } from './connections';
 export {
@@ -167,6 +166,7 @@ export { accuracyAt, uncertaintyAt } from './reference-accuracy';
 export {
   betterStandard,
   fitOf,
+  measuresSide,
   quantityWanted,
   rankReferences,
   ratiosAt,

@@ -1,13 +1,12 @@
 /** How well each reference serves an instrument, and why another one does not. */
 import {
-  acceptedOutput,
-  accuracyRatio,
-  appliedForOutput,
+  accuracyRatioAt,
+  atInstrument,
   convertPressure,
+  expectedOutput,
   formatPlain,
-  inputSpan,
+  formatSignificant,
   isPressureUnit,
-  outputSpan,
   plannedPoints,
   PRESSURE_UNITS,
   type PressureKind,
@@ -16,7 +15,7 @@ import {
 import dayjs from 'dayjs';
 import { limitsOf } from './evaluation';
 import { toleranceOf, type Instrument } from './instruments';
-import { accuracyAt, uncertaintyAt } from './reference-accuracy';
+import { accuracyAt, betweenUnits, expandedAt, uncertaintyAt } from './reference-accuracy';
 import type { Reference, ReferenceQuantity } from './references';
 
 /** The unit of a pressure reference, checked: its column is free text because meters share it. */
@@ -51,14 +50,14 @@ export function quantityWanted(instrument: Instrument, side: Side): ReferenceQua
 
 export interface Fit {
   readonly reference: Reference;
-  /** Tolerance over accuracy at the end of the range where the reference is weakest; null where it does not reach. */
+  /** Tolerance over accuracy, least of all planned points that it measures; null where it does not reach. */
   readonly ratio: number | null;
-  /** Tolerance over expanded uncertainty there; null where the certificate does not say its uncertainty. */
+  /** Tolerance over expanded uncertainty likewise; null where the certificate does not say its uncertainty. */
   readonly uncertaintyRatio: number | null;
-  /** Why it does not fit, in words; null when it does. */
+  /** Why using it needs a reason, one by one; none when it fits. */
+  readonly reasons: readonly string[];
+  /** The same in a sentence; null when it fits. */
   readonly unfit: string | null;
-  /** What to know before using it all the same, in words; null when nothing. */
-  readonly caution: string | null;
 }
 
 /** A value of the side in the reference's unit. */
@@ -68,14 +67,13 @@ function inUnitOf(reference: Reference, value: number, unit: string): number {
   return reference.quantity === 'voltage' && unit === 'mV' ? value / 1000 : value;
 }
 
-function sideOf({ configuration: range }: Instrument, side: Side): { ends: [number, number]; unit: string } {
-  return side === 'input'
-    ? { ends: [range.lrv, range.urv], unit: range.inputUnit }
-    : { ends: [range.outputLow, range.outputHigh], unit: range.outputUnit };
-}
-
 /** A vacuum gauge counts from nothing, as an absolute one does. */
 const measuresAbsolute = (kind: PressureKind): boolean => kind === 'absolute' || kind === 'vacuum';
+
+/** Whether a reference measures what one side of an instrument asks for; a pneumatic output is a gauge pressure. */
+export const measuresSide = (reference: Reference, instrument: Instrument, side: Side): boolean =>
+  reference.quantity === quantityWanted(instrument, side) &&
+  !(side === 'output' && reference.quantity === 'pressure' && measuresAbsolute(reference.kind));
 
 function whyWrongKind(reference: Reference, instrument: Instrument, side: Side): string | null {
   if (side !== 'input' || measuresAbsolute(reference.kind) === measuresAbsolute(instrument.kind)) return null;
@@ -84,32 +82,56 @@ function whyWrongKind(reference: Reference, instrument: Instrument, side: Side):
     : 'it does not read absolute pressure, as this instrument does, unless a barometer is read beside it';
 }
 
+/** When a reference is used, and what lies between it and the instrument. */
+export interface Use {
+  /** ISO date. */
+  readonly today: string;
+  /** What the instrument sees more than the standard, in the input unit; 0 where nothing is known. */
+  readonly head?: number;
+}
+
+/** What a reference has to measure at a point, in its own unit: the standard sees the head less. */
+function seenAt(
+  reference: Reference,
+  instrument: Instrument,
+  side: Side,
+  applied: number,
+  head: number,
+): number {
+  const { configuration } = instrument;
+  return side === 'input'
+    ? inUnitOf(reference, atInstrument(applied, -head), configuration.inputUnit)
+    : inUnitOf(reference, expectedOutput(configuration, applied), configuration.outputUnit);
+}
+
+const reaches = ({ rangeLow, rangeHigh }: Reference, value: number): boolean =>
+  value >= rangeLow && value <= rangeHigh;
+
 /**
- * Tolerance over accuracy and over expanded uncertainty at one value of the side; null where the reference cannot be
- * wrong by its specification, such as one in % of reading at zero, or where the certificate does not say its uncertainty.
+ * Tolerance over accuracy and over expanded uncertainty at one applied value, along the real curve of the instrument;
+ * null where the reference cannot be wrong there or that has no effect, or where the certificate does not say its
+ * uncertainty.
  */
 export function ratiosAt(
   reference: Reference,
   instrument: Instrument,
   side: Side,
-  value: number,
-  today: string,
+  applied: number,
+  { today, head = 0 }: Use,
 ): { readonly ratio: number | null; readonly uncertaintyRatio: number | null } {
-  const { ends, unit } = sideOf(instrument, side);
-  const [from, to] = ends.map((end) => inUnitOf(reference, end, unit)) as [number, number];
-  const range = instrument.configuration;
-  const at = inUnitOf(reference, value, unit);
-  // As a part of its own span, so that pressure and current are compared with the tolerance in the same way.
-  const scale = Math.abs(range.urv - range.lrv) / Math.abs(to - from);
+  const { configuration } = instrument;
+  const at = seenAt(reference, instrument, side, applied, head);
+  const [, back] = betweenUnits(
+    side === 'input' ? configuration.inputUnit : configuration.outputUnit,
+    reference,
+  );
   const tolerance = limitsOf(toleranceOf(instrument));
-  const applied = side === 'input' ? value : appliedForOutput(range, value);
-  const ratioFor = (width: number): number | null => {
-    if (width === 0) return null;
-    if (toleranceOf(instrument).percentOfReading === 0) return accuracyRatio(range, tolerance, width * scale);
-    // A limit that follows the reading is compared where it is read.
-    const { lowest, highest } = acceptedOutput(range, tolerance, applied);
-    return (highest - lowest) / 2 / (width * scale * Math.abs(outputSpan(range) / inputSpan(range)));
-  };
+  // Twelve significant digits, so that a conversion leaves a decimal a decimal.
+  const ratioFor = (width: number): number | null =>
+    accuracyRatioAt(configuration, tolerance, applied, {
+      side,
+      size: Math.abs(Number(back(width).toPrecision(12))),
+    });
   const uncertainty = uncertaintyAt(reference, at, { today });
   return {
     ratio: ratioFor(accuracyAt(reference, at, { today })),
@@ -117,35 +139,44 @@ export function ratiosAt(
   };
 }
 
-/** What is measured on one side: the test points where they reach less far than the range, as a gauge off its stops. */
-function pointsOf(instrument: Instrument, side: Side, ends: readonly number[]): readonly number[] {
-  if (side === 'output') return ends;
-  return plannedPoints(instrument.procedure.content, instrument.configuration).map(({ applied }) => applied);
-}
+/** The applied values at which an instrument is tested. */
+export const appliedPoints = ({ procedure, configuration }: Instrument): readonly number[] => [
+  ...new Set(plannedPoints({ ...procedure.content, cycles: 1 }, configuration).map(({ applied }) => applied)),
+];
+
+const leastOf = (all: readonly (number | null)[]): number | null => {
+  const known = all.filter((one) => one !== null);
+  return known.length === 0 ? null : Math.min(...known);
+};
+
+const belowRatio = (ratio: number, least: number): string =>
+  `its accuracy ratio is ${formatSignificant(Math.floor(ratio * 100) / 100, 2)} : 1, below the ${formatPlain(least)} : 1 that the procedure asks for`;
 
 /**
- * @param isShared whether another reference takes the points that this one does not reach
+ * How well one reference serves one side of an instrument at the points of its procedure.
+ * @param partner another standard that takes the points which it measures with the smaller uncertainty
  */
 export function fitOf(
   reference: Reference,
   instrument: Instrument,
   side: Side,
-  today: string,
-  isShared = false,
+  use: Use,
+  partner: Reference | null = null,
 ): Fit {
+  const { today, head = 0 } = use;
   const { leastRatio } = instrument.procedure.content;
-  const { ends, unit } = sideOf(instrument, side);
-  const own = pointsOf(instrument, side, ends).map((value) => inUnitOf(reference, value, unit));
-  const [low, high] = [Math.min(...own), Math.max(...own)];
-  const covers = low >= reference.rangeLow && high <= reference.rangeHigh;
-  const ratios = covers ? ends.map((end) => ratiosAt(reference, instrument, side, end, today)) : [];
-  const least = (all: readonly (number | null)[]): number | null => {
-    const known = all.filter((one) => one !== null);
-    return known.length === 0 ? null : Math.min(...known);
-  };
-  const ratio = least(ratios.map((one) => one.ratio));
+  const all = appliedPoints(instrument);
+  const own =
+    partner === null
+      ? all
+      : all.filter((applied) => betterStandard(reference, partner, instrument, applied, use) === 'first');
+  const covers = own.every((applied) =>
+    reaches(reference, seenAt(reference, instrument, side, applied, head)),
+  );
+  const ratios = covers ? own.map((applied) => ratiosAt(reference, instrument, side, applied, use)) : [];
+  const ratio = leastOf(ratios.map((one) => one.ratio));
   const reasons = [
-    covers || isShared
+    covers
       ? null
       : `its range of ${formatPlain(reference.rangeLow)} to ${formatPlain(reference.rangeHigh)} ${unitOf(reference)} does not cover the points`,
     whyWrongKind(reference, instrument, side),
@@ -156,54 +187,53 @@ export function fitOf(
     reference.dueOn !== null && reference.dueOn < today
       ? `its certificate ran out on ${dayjs(reference.dueOn).format('D MMM YYYY')}`
       : null,
+    ratio !== null && ratio < leastRatio ? belowRatio(ratio, leastRatio) : null,
   ].filter((one) => one !== null);
   return {
     reference,
     ratio,
-    uncertaintyRatio: least(ratios.map((one) => one.uncertaintyRatio)),
+    uncertaintyRatio: leastOf(ratios.map((one) => one.uncertaintyRatio)),
+    reasons,
     unfit: reasons.length === 0 ? null : reasons.join('; '),
-    caution:
-      ratio !== null && ratio < leastRatio
-        ? `accuracy ratio below ${formatPlain(leastRatio)}:1, which the procedure asks for`
-        : null,
   };
 }
 
 /**
  * All references that measure what one side of an instrument asks for: those that serve first, the best ratio leading.
- * @param today ISO date; a reference may be used up to and including its due date
+ * A reference may be used up to and including its due date.
  */
 export function rankReferences(
   references: readonly Reference[],
   instrument: Instrument,
   side: Side,
-  today: string,
+  use: Use,
 ): Fit[] {
-  const quantity = quantityWanted(instrument, side);
   return references
-    .filter((reference) => reference.quantity === quantity)
-    .map((reference) => fitOf(reference, instrument, side, today))
-    .sort((a, b) => Number(a.unfit !== null) - Number(b.unfit !== null) || (b.ratio ?? 0) - (a.ratio ?? 0));
+    .filter((reference) => measuresSide(reference, instrument, side))
+    .map((reference) => fitOf(reference, instrument, side, use))
+    .sort((a, b) => a.reasons.length - b.reasons.length || (b.ratio ?? 0) - (a.ratio ?? 0));
 }
 
 /**
- * Which of two standards measures a value, in the instrument's input unit: one that reaches it, and of two that do the
- * one that is more accurate there. Null where neither reaches it.
+ * Which of two standards measures a point: one that reaches it, and of two that do the one with the smaller expanded
+ * uncertainty there. Null where neither reaches it.
+ * @param applied at the instrument, in its input unit
  */
 export function betterStandard(
   first: Reference,
   second: Reference | null,
-  value: number,
-  unit: PressureUnit,
-  today: string,
+  instrument: Instrument,
+  applied: number,
+  { today, head = 0 }: Use,
 ): 'first' | 'second' | null {
-  const accuracyOf = (reference: Reference): number => {
-    const at = inUnitOf(reference, value, unit);
-    if (at < reference.rangeLow || at > reference.rangeHigh) return Infinity;
-    return convertPressure(accuracyAt(reference, at, { today }), pressureUnitOf(reference), unit);
+  const uncertaintyOf = (reference: Reference): number => {
+    const at = seenAt(reference, instrument, 'input', applied, head);
+    if (!reaches(reference, at)) return Infinity;
+    const [, back] = betweenUnits(instrument.configuration.inputUnit, reference);
+    return Math.abs(back(expandedAt(reference, at, { today })));
   };
-  const ofFirst = accuracyOf(first);
-  const ofSecond = second === null ? Infinity : accuracyOf(second);
+  const ofFirst = uncertaintyOf(first);
+  const ofSecond = second === null ? Infinity : uncertaintyOf(second);
   if (ofFirst === Infinity && ofSecond === Infinity) return null;
   return ofSecond < ofFirst ? 'second' : 'first';
 }

@@ -218,13 +218,10 @@ export async function startRun(
       ...point,
       nominalApplied: applied,
       standard:
-        betterStandard(
-          pressureReference,
-          secondReference,
-          applied - head,
-          configuration.inputUnit,
-          actor.today,
-        ) ?? 'first',
+        betterStandard(pressureReference, secondReference, instrument, applied, {
+          today: actor.today,
+          head,
+        }) ?? 'first',
     })),
     pressureReference,
     secondReference,

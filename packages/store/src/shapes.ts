@@ -1,5 +1,6 @@
 /** What entries look like and what can be chosen in them. Free of PostgreSQL, so that a browser's forms say the same. */
-export { SECOND_INDICATIONS } from './connections';
+export { CONNECT_CHECKS, SECOND_INDICATIONS } from './connections';
+export { isTooFast, leakLimit, leakOf, type Leak, type LeakBasis } from './leak';
 export { bodySchema, TECHNOLOGIES, TRIMS } from './bodies';
 export { configurationSchema, transferSchema } from './configurations';
 export { listQuerySchema, type ListQuery } from './instrument-list';

@@ -1,5 +1,6 @@
 /** The working of the uncertainty of one reading, and of the decision that rests on it. */
 import {
+  atInstrument,
   workErrorUncertainty,
   workGuardBand,
   Working,
@@ -53,7 +54,7 @@ export function workUncertainty(
   const { applied, output, limit, uncertainty } = judged;
   const limits = { lower: -limit, upper: limit };
   return [
-    ...stepsOf(standardAt(madeWith, point), applied, takenOn, {
+    ...stepsOf(standardAt(madeWith, point), atInstrument(applied, -madeWith.head), takenOn, {
       unit: configuration.inputUnit,
       label: units.input,
       symbol: 'U_std',

@@ -19,6 +19,7 @@ import {
   type NewConnection,
   type NewMark,
 } from '../src/index';
+import { isTooFast, leakOf, type LeakBasis } from '../src/leak';
 import {
   CELL,
   closeOpenJobs,
@@ -59,11 +60,21 @@ describe('the leak check', () => {
     expect(connection?.leak?.percentOfSpanPerMinute).toBeCloseTo(0.1 / 6 / 2, 12);
   });
 
-  it('that loses too much needs a word; one that rises does not', async () => {
+  it('that loses too much needs a word, and so does one that does not rest', async () => {
     const leaking = { startText: '6.000', endText: '5.990', minutes: 2 };
     await expect(connect({ leak: leaking })).rejects.toThrow(
       'loses 0.083 % of span a minute, more than 0.025 %',
     );
+    await closeOpenJobs(base.owner);
+    await expect(connect({ leak: { startText: '6.000', endText: '6.010', minutes: 2 } })).rejects.toThrow(
+      'rises, away from that of the air, by 0.083 %',
+    );
+    await closeOpenJobs(base.owner);
+    await expect(connect({ leak: { startText: '-0.500', endText: '-0.490', minutes: 2 } })).rejects.toThrow(
+      'the line rises by 0.083 % of span a minute',
+    );
+    await closeOpenJobs(base.owner);
+    await connect({ leak: { startText: '6.000', endText: '5.997', minutes: 2 } });
   });
 
   it('is of numbers', async () => {
@@ -82,6 +93,34 @@ describe('a height between standard and instrument', () => {
 
   it('is nothing in gas', async () => {
     expect((await madeWith(await connect({ heightM: 2, liquidDensityKgPerM3: 0 })))?.head).toBe(0);
+  });
+});
+
+describe('a leak under vacuum', () => {
+  const basis: LeakBasis = {
+    kind: 'vacuum',
+    configuration: { ...RANGE, urv: 1 },
+    tolerance: { ...LIMIT, percentOfSpan: 0, percentOfReading: 20 },
+  };
+
+  it('is a rise, judged against what is read where the limit is', () => {
+    // 0.010 to 0.500 bar in 2 minutes: 49 times the reading, of which a tenth of 20 % a minute is taken.
+    const leak = leakOf(basis, { startText: '0.010', endText: '0.500', minutes: 2 }, 1010);
+    expect(leak).toMatchObject({ of: 'reading', direction: 'rose', limit: 2 });
+    expect(leak.percentOfSpanPerMinute).toBeCloseTo(2450, 9);
+    expect(isTooFast(leak)).toBe(true);
+    expect(isTooFast(leakOf(basis, { startText: '0.0100', endText: '0.0103', minutes: 2 }, 1010))).toBe(
+      false,
+    );
+  });
+
+  it('goes down again above the pressure of the air', () => {
+    const absolute: LeakBasis = { ...basis, kind: 'absolute', tolerance: LIMIT };
+    const down = { startText: '1.2', endText: '1.1', minutes: 1 };
+    expect(leakOf(absolute, down, 1010)).toMatchObject({ of: 'span', direction: 'lost' });
+    expect(leakOf(absolute, down, 1010).percentOfSpanPerMinute).toBeCloseTo(10, 9);
+    const up = leakOf(absolute, { startText: '0.3', endText: '0.4', minutes: 1 }, 1010);
+    expect(up.percentOfSpanPerMinute).toBeCloseTo(10, 9);
   });
 });
 

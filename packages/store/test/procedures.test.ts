@@ -82,6 +82,7 @@ describe('a procedure', () => {
       direction: 'up',
       cycles: 2,
       tolerancePercentOfSpan: 0.1,
+      leastRatio: 1,
     });
     await give(id);
     expect(toleranceOf(await findInstrument(base.app, { tag: TAG }))).toEqual({

@@ -16,13 +16,16 @@ import {
   findingsOf,
   findReference,
   findStandard,
+  betterStandard,
   fitOf,
+  measuresSide,
   keepModule,
   listReferences,
   moduleSchema,
   quantityWanted,
   runsInDoubt,
   uncertaintyAt,
+  type Reference,
 } from '../src/index';
 import { CELL, entry, jobAtAsFound, MODULE, openWorks, RANGE, readAll, TAG, TODAY } from './works';
 
@@ -66,8 +69,9 @@ describe('a reference', () => {
     );
     await keepModule(base.app, technician, id, null, module({ name: 'high' }));
     expect(
-      fitOf(await findReference(base.app, low), await findInstrument(base.app, { tag: TAG }), 'input', TODAY)
-        .unfit,
+      fitOf(await findReference(base.app, low), await findInstrument(base.app, { tag: TAG }), 'input', {
+        today: TODAY,
+      }).unfit,
     ).toContain('it has no certificate');
     const pdf = { name: 'K-9.pdf', bytes: Buffer.from('%PDF-1.7') };
     await addCertificate(base.app, technician, id, { ...DUE, uncertaintyPercentOfRange: 0.01 }, pdf);
@@ -95,8 +99,10 @@ describe('a reference', () => {
     ).rejects.toThrow('Somebody else has changed PC-9');
     const instrument = await findInstrument(base.app, { tag: TAG });
     const high = (await listReferences(base.app)).find(({ tag, name }) => tag === 'PC-9' && name === 'high');
-    expect(high && fitOf(high, instrument, 'input', TODAY).unfit).toBe('it is away (shop)');
-    expect(high && fitOf(high, instrument, 'input', '2027-04-02').unfit).toContain('ran out on 1 Apr 2027');
+    expect(high && fitOf(high, instrument, 'input', { today: TODAY }).unfit).toBe('it is away (shop)');
+    expect(high && fitOf(high, instrument, 'input', { today: '2027-04-02' }).unfit).toContain(
+      'ran out on 1 Apr 2027',
+    );
   });
 
   it.each([
@@ -145,9 +151,42 @@ describe('which reference fits', () => {
     const instrument = await findInstrument(base.app, { tag: 'PT-ABS' });
     expect(quantityWanted(instrument, 'output')).toBe('pressure');
     const gauge = await findReference(base.app, MODULE['PC-1']);
-    expect(fitOf(gauge, instrument, 'input', TODAY).unfit).toContain('does not read absolute pressure');
-    // The pneumatic output is gauge pressure all the same: 3 to 15 psi are 0.21 to 1.03 bar.
-    expect(fitOf(gauge, instrument, 'output', TODAY).unfit).toBeNull();
+    expect(fitOf(gauge, instrument, 'input', { today: TODAY }).unfit).toContain(
+      'does not read absolute pressure',
+    );
+    // The pneumatic output is gauge pressure all the same: 3 to 15 psi are 0.21 to 1.03 bar, of which 0.25 % of span is 2 mbar.
+    expect(measuresSide(gauge, instrument, 'output')).toBe(true);
+    expect(fitOf(gauge, instrument, 'output', { today: TODAY }).ratio).toBeCloseTo(0.897, 3);
+    expect(measuresSide({ ...gauge, kind: 'absolute' }, instrument, 'output')).toBe(false);
+  });
+});
+
+describe('the points of a run', () => {
+  const fit = async (reference: Partial<Reference>, use: { head?: number } = {}) =>
+    fitOf(
+      { ...(await findReference(base.app, MODULE['PC-1'])), ...reference },
+      await findInstrument(base.app, { tag: TAG }),
+      'input',
+      { today: TODAY, ...use },
+    );
+
+  it('decide what a reference has to reach: what it sees, with the head between', async () => {
+    expect((await fit({ rangeLow: 0, rangeHigh: 6 })).unfit).toBeNull();
+    // The instrument sees 0.02 bar less than the standard, which has to make 6.02 bar.
+    expect((await fit({ rangeLow: 0, rangeHigh: 6 }, { head: -0.02 })).unfit).toContain(
+      'does not cover the points',
+    );
+    expect((await fit({ rangeLow: 0, rangeHigh: 6.02 }, { head: -0.02 })).unfit).toBeNull();
+  });
+
+  it('are each taken by the standard with the smaller uncertainty, not the smaller specification', async () => {
+    const instrument = await findInstrument(base.app, { tag: TAG });
+    const first = await findReference(base.app, MODULE['PC-1']);
+    // Half the specification, but a certificate with an uncertainty of ten times that of the other.
+    const second = { ...first, percentOfReading: 0.01, uncertaintyPercentOfRange: 0.1 };
+    const certain = { ...first, uncertaintyPercentOfRange: 0.01 };
+    expect(betterStandard(certain, second, instrument, 6, { today: TODAY })).toBe('first');
+    expect(betterStandard(second, certain, instrument, 6, { today: TODAY })).toBe('second');
   });
 });
 

@@ -57,13 +57,13 @@ describe('configurations', () => {
 describe('references', () => {
   it('are ranked by accuracy ratio, those that cannot be used last with the reason', async () => {
     const instrument = await findInstrument(base.app, { tag: TAG });
-    const fits = rankReferences(await listReferences(base.app), instrument, 'input', TODAY);
-    expect(fits.map(({ reference }) => reference.tag)).toEqual(['PC-1', 'PC-COARSE', 'PC-OLD', 'PC-SHORT']);
+    const fits = rankReferences(await listReferences(base.app), instrument, 'input', { today: TODAY });
+    expect(fits.map(({ reference }) => reference.tag)).toEqual(['PC-1', 'PC-OLD', 'PC-COARSE', 'PC-SHORT']);
     // 0.25 % of 6 bar is 0.015 bar; 0.02 % of 6 bar + 0.01 % of 21 bar is 0.0033 bar.
     expect(fits[0]?.ratio).toBeCloseTo(0.015 / 0.0033, 12);
-    expect(fits.map(({ unfit }) => unfit === null)).toEqual([true, true, false, false]);
-    expect(fits[1]?.caution).toContain('below 4:1');
-    expect(fits[2]?.unfit).toBe('its certificate ran out on 3 May 2026');
+    expect(fits.map(({ unfit }) => unfit === null)).toEqual([true, false, false, false]);
+    expect(fits[1]?.unfit).toBe('its certificate ran out on 3 May 2026');
+    expect(fits[2]?.unfit).toContain('below the 4 : 1 that the procedure asks for');
     expect(fits[3]).toMatchObject({ ratio: null });
     expect(fits[3]?.unfit).toContain('−1 to 3 bar');
   });

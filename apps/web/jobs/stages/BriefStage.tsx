@@ -45,8 +45,8 @@ export async function BriefStage({ job }: { job: JobFile }) {
     listReferences(database()),
   ]);
   const last = history.find(({ signedAt }) => signedAt !== null);
-  const suitable = rankReferences(references, instrument, 'input', today).filter(
-    ({ unfit, caution }) => unfit === null && caution === null,
+  const suitable = rankReferences(references, instrument, 'input', { today }).filter(
+    ({ unfit }) => unfit === null,
   );
   const figures = figuresFor(configuration);
   const limits = limitsOf(tolerance);

@@ -1,11 +1,11 @@
 import { PRESSURE_UNITS } from '@barys/core';
 import {
   asFoundRun,
-  leakLimit,
   listReferences,
   quantityWanted,
   questionsAt,
   rankReferences,
+  toleranceOf,
   type Fit,
   type JobFile,
   type Side,
@@ -17,7 +17,7 @@ import { ratioInWords } from '@/ui/ratio';
 import { ConnectForm, type ReferenceChoice } from '../ConnectForm';
 import { connectionKind } from '../connectionKind';
 
-function toChoice({ reference, ratio, unfit, caution }: Fit): ReferenceChoice {
+function toChoice({ reference, ratio, unfit }: Fit): ReferenceChoice {
   return {
     id: reference.id,
     tag: reference.tag,
@@ -25,7 +25,6 @@ function toChoice({ reference, ratio, unfit, caution }: Fit): ReferenceChoice {
     ratio: ratio === null ? null : ratioInWords(ratio),
     dueOn: reference.dueOn === null ? '' : showDate(reference.dueOn),
     unfit,
-    caution,
   };
 }
 
@@ -33,14 +32,18 @@ export async function ConnectStage({ job }: { job: JobFile }) {
   const { instrument } = job;
   const references = await listReferences(database());
   const today = localDate(new Date());
-  const choices = (side: Side) => rankReferences(references, instrument, side, today).map(toChoice);
+  const choices = (side: Side) => rankReferences(references, instrument, side, { today }).map(toChoice);
   return (
     <ConnectForm
       job={job.id}
       pressure={choices('input')}
       meters={quantityWanted(instrument, 'output') === null ? null : choices('output')}
       questions={questionsAt('connect', instrument)}
-      leakLimit={leakLimit(instrument)}
+      leak={{
+        kind: instrument.kind,
+        configuration: instrument.configuration,
+        tolerance: toleranceOf(instrument),
+      }}
       inputUnit={PRESSURE_UNITS[instrument.configuration.inputUnit].label}
       isSmart={instrument.body.technology === 'smart'}
       isDifferential={instrument.kind === 'differential'}

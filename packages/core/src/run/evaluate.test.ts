@@ -6,6 +6,7 @@ import type { SignalRange } from '../signal';
 import {
   acceptedOutput,
   accuracyRatio,
+  accuracyRatioAt,
   errorTerms,
   evaluateRun,
   spanTolerance,
@@ -299,14 +300,40 @@ describe('beside a run', () => {
 
   it('the accuracy ratio refers both to the input', () => {
     // 0.25 % of 100 is 0.25; a standard good to 0.05 is five times better.
-    expect(accuracyRatio(linear, quarter, 0.05)).toBe(5);
+    expect(accuracyRatio(linear, quarter, 0.05).ratio).toBe(5);
     // 0.25 % of 0.7 over 0.0004375 is exactly 4, which doubles miss.
     expect(((0.25 / 100) * 16 * 0.7) / 16 / 0.0004375).toBeLessThan(4);
-    expect(accuracyRatio({ ...linear, urv: 0.7 }, spanTolerance(0.25), 0.0004375)).toBe(4);
+    expect(accuracyRatio({ ...linear, urv: 0.7 }, spanTolerance(0.25), 0.0004375).ratio).toBe(4);
     const rss = { ...spanTolerance(0.3), combine: 'root-sum-square' } as const;
     const both = { ...rss, terms: [...rss.terms, { kind: 'percent-of-span', percent: 0.4 } as const] };
-    expect(accuracyRatio(linear, both, 0.1)).toBe(5);
+    expect(accuracyRatio(linear, both, 0.1).ratio).toBe(5);
     expect(() => accuracyRatio(linear, quarter, 0)).toThrow('greater than zero');
+  });
+
+  it('the accuracy ratio is the least of all points, not that of the ends', () => {
+    // Grade B of ASME B40.100: 2 % in the middle half, 3 % outside it; 0.5 of 100 makes 4 : 1 there and 6 : 1 at the ends.
+    const gradeB: Tolerance = {
+      ...spanTolerance(1),
+      terms: [{ kind: 'percent-of-span-in-zones', middlePercent: 2, outerPercent: 3 }],
+    };
+    expect(accuracyRatio(linear, gradeB, 0.5)).toEqual({ applied: 25, ratio: 4 });
+    expect(accuracyRatio(linear, gradeB, 0.5, [0, 100]).ratio).toBe(6);
+  });
+
+  it('the accuracy ratio follows a square root, where a standard counts for more at low flow', () => {
+    const root: SignalRange = {
+      ...linear,
+      transferFunction: { kind: 'square-root-cut-off', cutOffPercentOfFlow: 12 },
+    };
+    // At 25 % of flow, 6.25 of 100, the slope is 2: of 0.0714 %, 3.5 : 1 of the span, 1.745 : 1 are left by hand.
+    const { applied, ratio } = accuracyRatio(root, spanTolerance(0.25), 0.25 / 3.5);
+    expect(applied).toBe(6.25);
+    expect(ratio).toBeCloseTo(0.25 / (25 - 100 * Math.sqrt(0.0625 - 0.01 * (0.25 / 3.5))), 9);
+    expect(ratio).toBeCloseTo(1.745, 3);
+    // Below the cut-off the output does not follow at all.
+    expect(accuracyRatioAt(root, spanTolerance(0.25), 0, { side: 'input', size: 0.05 })).toBeNull();
+    // Of a meter at the output 0.04 mA over 0.005 mA everywhere.
+    expect(accuracyRatioAt(root, spanTolerance(0.25), 6.25, { side: 'output', size: 0.005 })).toBe(8);
   });
 
   it('an error is given in per cent of limit and in divisions where they are known', () => {

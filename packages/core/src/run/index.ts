@@ -10,7 +10,16 @@ export {
   type ZeroAndSpan,
 } from './evaluate';
 export { errorUncertainty, workErrorUncertainty, type ErrorSources } from './error-uncertainty';
-export { acceptedOutput, accuracyRatio, errorTerms, type ErrorTerms } from './limits';
+export {
+  acceptedOutput,
+  accuracyRatio,
+  accuracyRatioAt,
+  errorTerms,
+  usualPoints,
+  type Accuracy,
+  type ErrorTerms,
+  type RatioAt,
+} from './limits';
 export type { Linearity } from './linearity';
 export type { PointMeans } from './points';
 export {

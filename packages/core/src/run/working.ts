@@ -3,13 +3,14 @@ import {
   appliedForOutput,
   expectedOutput,
   expectedSteps,
+  transferOf,
   type RangeUnits,
   type SignalRange,
 } from '../signal';
 import { Working, type Given, type Step, type Worked } from '../working';
 import type { JudgedReading } from './evaluate';
 import { acceptedOutput, accuracyRatio, errorTerms } from './limits';
-import { isMiddleOfScale, limitAt, type Tolerance, type ToleranceTerm } from './tolerance';
+import { isMiddleOfScale, type Tolerance, type ToleranceTerm } from './tolerance';
 
 const ERROR = 'error = reading - ideal at the applied value; IEC 61298-2, from memory';
 const TOLERANCE = 'the tolerance of the instrument';
@@ -256,7 +257,7 @@ export function workAcceptedOutput(
 }
 
 /**
- * The ratio of the tolerance to the accuracy of the standard; ends in AR.
+ * The ratio of the tolerance to the accuracy of the standard where it is least; ends in AR.
  * @throws CoreError as `accuracyRatio`
  */
 export function workAccuracyRatio(
@@ -264,29 +265,54 @@ export function workAccuracyRatio(
   tolerance: Tolerance,
   standardAccuracyInput: number,
   units: RangeUnits,
-): Worked {
-  const value = accuracyRatio(range, tolerance, standardAccuracyInput);
-  const limitAtEnd = (applied: number) => limitAt(range, tolerance, applied, expectedOutput(range, applied));
-  const tightest = limitAtEnd(range.urv) < limitAtEnd(range.lrv) ? range.urv : range.lrv;
+  points?: readonly number[],
+): Worked & { readonly applied: number } {
+  const { applied, ratio } = accuracyRatio(range, tolerance, standardAccuracyInput, points);
   const work = new Working();
-  expectedSteps(work, range, tightest, units);
-  const ends = { ...endsOf(range, units), x: { value: tightest, unit: units.input } };
-  limitSteps(work, range, tightest, tolerance, ends, units);
+  const expected = expectedSteps(work, range, applied, units);
+  const ends = { ...endsOf(range, units), x: { value: applied, unit: units.input } };
+  limitSteps(work, range, applied, tolerance, ends, units);
+  const given: Record<string, Given> = { ...ends, a: { value: standardAccuracyInput, unit: units.input } };
+  const source = 'common practice';
+  const isReferred = tolerance.domain === 'output';
+  if (isReferred && transferOf(range).kind === 'linear')
+    work.step({
+      what: 'What the accuracy of the standard makes at the output',
+      symbol: 'a_y',
+      formula: 'a * abs((y_100 - y_0) / (URV - LRV))',
+      given,
+      unit: units.output,
+      source,
+    });
+  else if (isReferred) {
+    const moved = (side: 1 | -1) =>
+      Math.abs(expectedOutput(range, applied + side * standardAccuracyInput) - expected);
+    const side = moved(-1) > moved(1) ? -1 : 1;
+    const away = work.step({
+      what: 'The applied value moved by the accuracy to the side where the output moves further',
+      symbol: 'x_a',
+      formula: side > 0 ? 'x + a' : 'x - a',
+      given,
+      unit: units.input,
+      source,
+    });
+    expectedSteps(work, range, away, units);
+    work.step({
+      what: 'What the accuracy of the standard makes at the output',
+      symbol: 'a_y',
+      formula: 'abs(y - y_x)',
+      given: { y_x: { value: expected, unit: units.output } },
+      unit: units.output,
+      source,
+    });
+  }
   work.step({
-    what: 'The limit referred to the input, at the end of the range where it is tightest',
-    symbol: 'L_in',
-    formula: tolerance.domain === 'input' ? 'L' : 'L * abs((URV - LRV) / (y_100 - y_0))',
-    given: ends,
-    unit: units.input,
-    source: 'common practice',
-  });
-  work.step({
-    what: 'Accuracy ratio: at least 4 is common practice',
+    what: 'Accuracy ratio at the point where it is least: at least 4 is common practice',
     symbol: 'AR',
-    formula: 'L_in / a',
-    given: { a: { value: standardAccuracyInput, unit: units.input } },
+    formula: isReferred ? 'L / a_y' : 'L / a',
+    given,
     unit: '',
-    source: 'common practice',
+    source,
   });
-  return { value, working: work.steps };
+  return { value: ratio, applied, working: work.steps };
 }

@@ -3,7 +3,7 @@ import {
   findingsOf,
   fitOf,
   listReferences,
-  quantityWanted,
+  measuresSide,
   StoreError,
   type Instrument,
 } from '@barys/store';
@@ -190,8 +190,8 @@ function Coverage({
 }) {
   const options = (['input', 'output'] as const).flatMap((side) =>
     own
-      .filter(({ quantity }) => quantity === quantityWanted(instrument, side))
-      .map((reference) => ({ side, fit: fitOf(reference, instrument, side, today) })),
+      .filter((reference) => measuresSide(reference, instrument, side))
+      .map((reference) => ({ side, fit: fitOf(reference, instrument, side, { today }) })),
   );
   const covering = options
     .filter(({ fit }) => fit.ratio !== null)
@@ -209,14 +209,13 @@ function Coverage({
           : `It does not serve ${instrument.tag}: ${options[0]?.fit.unfit}.`}
       </Typography>
     );
-  const { reference, unfit, caution } = best.fit;
+  const { reference, unfit } = best.fit;
   return (
     <>
       <Typography variant="body2" sx={{ my: 1 }}>
         {[reference.name, rangeWords(reference)].filter(Boolean).join(', ')}, for the {best.side} of{' '}
         {instrument.tag}
-        {unfit === null ? '' : `; it does not fit: ${unfit}`}
-        {caution === null ? '.' : `; ${caution}.`} The upright line stands at 4:1.
+        {unfit === null ? '.' : `; it does not fit: ${unfit}.`} The upright line stands at 4:1.
       </Typography>
       <CoverageTable reference={reference} instrument={instrument} side={best.side} today={today} />
     </>

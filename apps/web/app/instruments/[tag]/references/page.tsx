@@ -23,7 +23,7 @@ export default async function FittingReferencesPage({ params }: { params: Params
       {(['input', 'output'] as const).map((side) => (
         <Sheet key={side} title={side === 'input' ? 'For the input' : 'For the output'} sx={{ mb: 1.5 }}>
           <FitTable
-            fits={rankReferences(references, instrument, side, today)}
+            fits={rankReferences(references, instrument, side, { today })}
             label={`References for the ${side}`}
             tag={instrument.tag}
           />

@@ -1,3 +1,4 @@
+import type { PressureKind } from '@barys/core';
 import {
   amendedRun,
   amendmentsOfJob,
@@ -140,7 +141,7 @@ function Visit({ job }: { job: JobFile }) {
                 ] as const,
               ]),
           ...job.connections.flatMap((connection, index) =>
-            connectionFacts(connection).map(([name, value]): Fact => [
+            connectionFacts(connection, job.instrument.kind).map(([name, value]): Fact => [
               index === 0 ? name : `${name}, again`,
               value,
             ]),
@@ -235,7 +236,7 @@ function RunRecord({ run, amendments }: { run: Run; amendments: readonly Amendme
 type Fact = readonly [name: string, value: string];
 
 /** What was connected, and in which air. */
-function connectionFacts(connection: Connection): Fact[] {
+function connectionFacts(connection: Connection, kind: PressureKind): Fact[] {
   return [
     ['Reference', `${connection.pressureReference.tag}, ${certificateWords(connection.pressureReference)}`],
     ...(connection.secondReference === null
@@ -261,6 +262,6 @@ function connectionFacts(connection: Connection): Fact[] {
     ...(connection.referenceReason === ''
       ? []
       : [['Used though unfit', connection.referenceReason] as const]),
-    ['Checked', connection.checksDone.map(checkInWords).join('; ') || 'nothing'],
+    ['Checked', connection.checksDone.map((check) => checkInWords(check, kind)).join('; ') || 'nothing'],
   ];
 }
