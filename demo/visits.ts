@@ -29,7 +29,10 @@ import {
   asFoundRun,
   type Actor,
   type AskingStage,
+  fitOf,
+  measuresSide,
   type Fit,
+  type Reference,
   type Instrument,
   type Queryable,
   type RunKind,
@@ -79,6 +82,24 @@ const answersAt = (stage: AskingStage | 'connect', instrument: Instrument): Reco
     ]),
   );
 
+/** The best standard, or two that share the points where no single one is good enough for all. */
+function standardsFor(
+  references: readonly Reference[],
+  instrument: Instrument,
+  best: Fit,
+  today: string,
+): { readonly first: Fit; readonly second: Fit | null } {
+  if (best.unfit === null) return { first: best, second: null };
+  const all = references.filter((reference) => measuresSide(reference, instrument, 'input'));
+  const fit = (one: Reference, other: Reference) => fitOf(one, instrument, 'input', { today }, other);
+  for (const one of all)
+    for (const other of all) {
+      const [first, second] = [fit(one, other), fit(other, one)];
+      if (one !== other && first.unfit === null && second.unfit === null) return { first, second };
+    }
+  return { first: best, second: null };
+}
+
 const inputDecimals = ({ lrv, urv }: SignalRange): number =>
   decimalsForResolution(resolutionForSpan(urv - lrv));
 
@@ -120,10 +141,11 @@ export async function makeVisit(tx: Queryable, visit: Visit): Promise<void> {
     if (fit === undefined) throw new Error(`the demo has no reference for the ${side} of ${instrument.tag}`);
     return fit;
   };
-  const [standard, meter] = [best('input'), best('output')];
-  const isWeak = standard.unfit !== null || meter.unfit !== null;
+  const meter = best('output');
+  const { first, second } = standardsFor(references, job.instrument, best('input'), chosenAt);
+  const isWeak = first.unfit !== null || meter.unfit !== null;
   await connectJob(tx, actor(), jobId, {
-    pressureReference: standard.reference.id,
+    pressureReference: first.reference.id,
     meter: meter.reference.id,
     ambient: {
       temperatureC: 21 + (visit.seed % 5),
@@ -132,7 +154,7 @@ export async function makeVisit(tx: Queryable, visit: Visit): Promise<void> {
     },
     checksDone: CONNECT_CHECKS,
     referenceReason: isWeak ? NONE_BETTER : '',
-    secondReference: null,
+    secondReference: second?.reference.id ?? null,
     leak: leakOf(range, visit.seed),
     heightM: 0,
     liquidDensityKgPerM3: 0,

@@ -81,7 +81,7 @@ function Readings({ runs, figures }: { runs: readonly [Run] | readonly [Run, Run
         </Text>
       )),
       <View key={`${index} verdict`} style={styles.verdict}>
-        <Mark verdict={judged.verdict} />
+        <Mark verdict={judged.verdict} isShort />
       </View>,
     ];
   };
@@ -98,6 +98,14 @@ function Readings({ runs, figures }: { runs: readonly [Run] | readonly [Run, Run
   );
 }
 
+/** The points that are not judged, and why, in a sentence that follows another one. */
+function notJudgedInWords({ readings }: RunEvaluation, figures: Figures): string {
+  const points = readings.filter(({ verdict }) => verdict === 'not-judged');
+  if (points.length === 0) return '';
+  const all = points.map((one) => `${pointWords(one)} (U ${figures.uncertainty(one)} %)`).join(', ');
+  return ` Not judged: ${all} cannot be judged with this standard, whose uncertainty there exceeds the limit.`;
+}
+
 function summary(evaluation: RunEvaluation, figures: Figures): string {
   const { zeroErrorPercentSpan, spanErrorPercentSpan, hysteresisPercentSpan } = evaluation;
   const worst = figures.worst(evaluation);
@@ -110,7 +118,7 @@ function summary(evaluation: RunEvaluation, figures: Figures): string {
   );
   const loop = hysteresisPercentSpan === null ? 'not known' : `${figures.amount(hysteresisPercentSpan)} %`;
   const led = worst === null ? 'not known' : `${figures.error(worst)} % of ${figures.errorOf}`;
-  return `worst error ${led}; ${said.join(', ')}, hysteresis ${loop} of output span.`;
+  return `worst error ${led}; ${said.join(', ')}, hysteresis ${loop} of output span.${notJudgedInWords(evaluation, figures)}`;
 }
 
 function Summary({ run, label }: { run: Run; label: string }) {

@@ -4,7 +4,7 @@ import { Path, StyleSheet, Svg, Text, View } from '@react-pdf/renderer';
 import type { ReactNode } from 'react';
 import { PAPER } from '@/ui/palette';
 import { FIGURES, WORDS } from '@/ui/pdfFonts';
-import { VERDICT_SHAPES, VERDICT_WORD } from '@/ui/verdict';
+import { SHORT_VERDICT_WORD, VERDICT_SHAPES, VERDICT_WORD } from '@/ui/verdict';
 
 export const styles = StyleSheet.create({
   page: { fontFamily: WORDS, fontSize: 8.5, color: PAPER.ink, padding: '30 46 40 46' },
@@ -67,7 +67,13 @@ export function Section({ title, children }: { title: string; children: ReactNod
   );
 }
 
-export function Mark({ verdict }: { verdict: NonNullable<RunEvaluation['verdict']> }) {
+export function Mark({
+  verdict,
+  isShort = false,
+}: {
+  verdict: NonNullable<RunEvaluation['verdict']>;
+  isShort?: boolean;
+}) {
   return (
     <View style={{ flexDirection: 'row', alignItems: 'center', gap: 3 }}>
       <Svg width={7} height={7} viewBox="0 0 20 20">
@@ -81,7 +87,7 @@ export function Mark({ verdict }: { verdict: NonNullable<RunEvaluation['verdict'
           />
         ))}
       </Svg>
-      <Text>{VERDICT_WORD[verdict]}</Text>
+      <Text>{(isShort ? SHORT_VERDICT_WORD : VERDICT_WORD)[verdict]}</Text>
     </View>
   );
 }

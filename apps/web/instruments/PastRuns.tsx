@@ -20,7 +20,7 @@ export function PastRuns({ runs }: { runs: readonly PastRun[] }) {
           'Worst error',
           ({ worst }) => <Figure>{worst === null ? '—' : `${formatSigned(worst, 3)} %`}</Figure>,
         ],
-        ['Verdict', ({ verdict }) => verdict !== null && <VerdictMark verdict={verdict} />],
+        ['Verdict', ({ verdict }) => verdict !== null && <VerdictMark verdict={verdict} isShort />],
         ['Who, record', ({ doneBy, certificate }) => [doneBy, certificate].filter(Boolean).join(', ')],
       ]}
     />

@@ -56,10 +56,10 @@ export function JobTable({
               <TableCell>{REASON_WORD[job.reason]}</TableCell>
               <TableCell>{STAGE_WORD[job.stage]}</TableCell>
               <TableCell>
-                {job.asFoundVerdict === null ? '' : <VerdictMark verdict={job.asFoundVerdict} />}
+                {job.asFoundVerdict === null ? '' : <VerdictMark verdict={job.asFoundVerdict} isShort />}
               </TableCell>
               <TableCell>
-                {job.asLeftVerdict === null ? '' : <VerdictMark verdict={job.asLeftVerdict} />}
+                {job.asLeftVerdict === null ? '' : <VerdictMark verdict={job.asLeftVerdict} isShort />}
               </TableCell>
               <TableCell>{job.signedBy ?? job.openedBy}</TableCell>
               <TableCell>

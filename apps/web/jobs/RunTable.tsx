@@ -5,6 +5,7 @@ import TableBody from '@mui/material/TableBody';
 import TableCell from '@mui/material/TableCell';
 import TableHead from '@mui/material/TableHead';
 import TableRow from '@mui/material/TableRow';
+import Typography from '@mui/material/Typography';
 import { Figure } from '@/ui/Figure';
 import { decadesOf } from '@/ui/decades';
 import { figuresOfRun, pointPercent } from '@/ui/figures';
@@ -41,6 +42,9 @@ export function RunTable({ run }: { run: Run }) {
             </TableCell>
             <TableCell align="right">Reading, {figures.outputUnit}</TableCell>
             <TableCell align="right">Error, % of {figures.errorOf}</TableCell>
+            <TableCell align="right" sx={WIDE_ONLY}>
+              U, k = 2
+            </TableCell>
             <TableCell>Verdict</TableCell>
             {hasMore && <TableCell>Beside it</TableCell>}
           </TableRow>
@@ -58,6 +62,7 @@ export function RunTable({ run }: { run: Run }) {
                   [figures.output(judged.expected), WIDE_ONLY],
                   [run.readings[index]?.outputText, {}],
                   [figures.error(judged), {}],
+                  [figures.uncertainty(judged) || '–', WIDE_ONLY],
                 ] as const
               ).map(([text, sx], cell) => (
                 <TableCell key={cell} align="right" sx={sx}>
@@ -65,7 +70,7 @@ export function RunTable({ run }: { run: Run }) {
                 </TableCell>
               ))}
               <TableCell>
-                <VerdictMark verdict={judged.verdict} />
+                <VerdictMark verdict={judged.verdict} isShort />
               </TableCell>
               {hasMore && (
                 <TableCell>
@@ -83,6 +88,11 @@ export function RunTable({ run }: { run: Run }) {
           ))}
         </TableBody>
       </Table>
+      {readings.some(({ verdict }) => verdict === 'not-judged') && (
+        <Typography variant="body2" sx={{ mt: 1 }}>
+          Not judged: cannot be judged with this standard, whose uncertainty there exceeds the limit.
+        </Typography>
+      )}
     </Box>
   );
 }

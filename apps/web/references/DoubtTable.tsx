@@ -52,7 +52,7 @@ export function DoubtTable({ finding, runs }: { finding: number; runs: readonly 
 function Judged({ verdict, worst }: { verdict: Verdict | null; worst: number | null }) {
   return (
     <>
-      {verdict !== null && <VerdictMark verdict={verdict} />}
+      {verdict !== null && <VerdictMark verdict={verdict} isShort />}
       <br />
       <Figure>{signed(worst)}</Figure>
     </>

@@ -1,6 +1,6 @@
 import type { Verdict } from '@barys/core';
 import Box from '@mui/material/Box';
-import { VERDICT_COLOUR, VERDICT_SHAPES, VERDICT_WORD } from './verdict';
+import { SHORT_VERDICT_WORD, VERDICT_COLOUR, VERDICT_SHAPES, VERDICT_WORD } from './verdict';
 
 /**
  * The mark of a verdict with its word. `isMarkOnly` leaves the word to screen readers, for places where the word
@@ -10,16 +10,24 @@ export function VerdictMark({
   verdict,
   size = 14,
   isMarkOnly = false,
+  isShort = false,
 }: {
   verdict: Verdict;
   size?: number;
   isMarkOnly?: boolean;
+  /** In a table, where the whole word stands elsewhere. */
+  isShort?: boolean;
 }) {
   const colour = `var(--${VERDICT_COLOUR[verdict]})`;
   return (
     <Box
       component="span"
-      sx={{ display: 'inline-flex', alignItems: 'center', gap: 0.75, whiteSpace: 'nowrap' }}
+      sx={{
+        display: 'inline-flex',
+        alignItems: 'center',
+        gap: 0.75,
+        whiteSpace: { xs: 'normal', sm: 'nowrap' },
+      }}
     >
       <svg
         width={size}
@@ -33,7 +41,7 @@ export function VerdictMark({
       </svg>
       {!isMarkOnly && (
         <Box component="span" sx={{ color: colour, fontWeight: 600 }}>
-          {VERDICT_WORD[verdict]}
+          {(isShort ? SHORT_VERDICT_WORD : VERDICT_WORD)[verdict]}
         </Box>
       )}
     </Box>

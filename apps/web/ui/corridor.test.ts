@@ -12,6 +12,7 @@ const run = {
       adjustAbovePercentOfLimit: 70,
     },
     decisionRule: { kind: 'simple' as const },
+    judgesBeyondUncertainty: false,
     pressureReference: TEST_STANDARD,
     secondReference: null,
     meter: null,

@@ -20,6 +20,7 @@ export type JudgedBy = Pick<
   | 'configuration'
   | 'tolerance'
   | 'decisionRule'
+  | 'judgesBeyondUncertainty'
   | 'points'
   | 'pressureReference'
   | 'secondReference'
@@ -131,8 +132,11 @@ export function readingsOf({ madeWith, readings }: StoredRun): RunReading[] {
 
 /** Evaluates readings against the range, the limit and the decision rule of a run. */
 export function evaluateReadings({ madeWith }: StoredRun, readings: readonly RunReading[]): RunEvaluation {
-  const { configuration, tolerance, decisionRule } = madeWith;
-  return evaluateRun(configuration, limitsOf(tolerance), readings, decisionRule);
+  const { configuration, tolerance, decisionRule, judgesBeyondUncertainty } = madeWith;
+  return evaluateRun(configuration, limitsOf(tolerance), readings, {
+    ...decisionRule,
+    judgesBeyondUncertainty,
+  });
 }
 
 /**

@@ -149,8 +149,17 @@ const leastOf = (all: readonly (number | null)[]): number | null => {
   return known.length === 0 ? null : Math.min(...known);
 };
 
-const belowRatio = (ratio: number, least: number): string =>
-  `its accuracy ratio is ${formatSignificant(Math.floor(ratio * 100) / 100, 2)} : 1, below the ${formatPlain(least)} : 1 that the procedure asks for`;
+function whyTooWeak(
+  ratio: number | null,
+  uncertaintyRatio: number | null,
+  leastRatio: number,
+): string | null {
+  if (ratio !== null && ratio < leastRatio)
+    return `its accuracy ratio is ${formatSignificant(Math.floor(ratio * 100) / 100, 2)} : 1, below the ${formatPlain(leastRatio)} : 1 that the procedure asks for`;
+  return uncertaintyRatio !== null && uncertaintyRatio < 1
+    ? 'its uncertainty exceeds the limit at a point, which could not be judged'
+    : null;
+}
 
 /**
  * How well one reference serves one side of an instrument at the points of its procedure.
@@ -175,6 +184,7 @@ export function fitOf(
   );
   const ratios = covers ? own.map((applied) => ratiosAt(reference, instrument, side, applied, use)) : [];
   const ratio = leastOf(ratios.map((one) => one.ratio));
+  const uncertaintyRatio = leastOf(ratios.map((one) => one.uncertaintyRatio));
   const reasons = [
     covers
       ? null
@@ -187,19 +197,23 @@ export function fitOf(
     reference.dueOn !== null && reference.dueOn < today
       ? `its certificate ran out on ${dayjs(reference.dueOn).format('D MMM YYYY')}`
       : null,
-    ratio !== null && ratio < leastRatio ? belowRatio(ratio, leastRatio) : null,
+    whyTooWeak(ratio, uncertaintyRatio, leastRatio),
   ].filter((one) => one !== null);
   return {
     reference,
     ratio,
-    uncertaintyRatio: leastOf(ratios.map((one) => one.uncertaintyRatio)),
+    uncertaintyRatio,
     reasons,
     unfit: reasons.length === 0 ? null : reasons.join('; '),
   };
 }
 
+/** What a fit is ranked by: the weaker of its two ratios. */
+const weight = ({ ratio, uncertaintyRatio }: Fit): number =>
+  Math.min(ratio ?? 0, uncertaintyRatio ?? Infinity);
+
 /**
- * All references that measure what one side of an instrument asks for: those that serve first, the best ratio leading.
+ * All references that measure what one side of an instrument asks for: those that serve first, the best of the weaker ratios leading.
  * A reference may be used up to and including its due date.
  */
 export function rankReferences(
@@ -211,7 +225,7 @@ export function rankReferences(
   return references
     .filter((reference) => measuresSide(reference, instrument, side))
     .map((reference) => fitOf(reference, instrument, side, use))
-    .sort((a, b) => a.reasons.length - b.reasons.length || (b.ratio ?? 0) - (a.ratio ?? 0));
+    .sort((a, b) => a.reasons.length - b.reasons.length || weight(b) - weight(a));
 }
 
 /**

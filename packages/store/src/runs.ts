@@ -66,6 +66,10 @@ const madeWithSchema = z.object({
     adjustAbovePercentOfLimit: finite,
   }),
   decisionRule: decisionRuleSchema.default({ kind: 'simple' }),
+  /** Runs of before points could not be judged were judged however large the uncertainty was, and stay so. */
+  judgesBeyondUncertainty: z.boolean().default(true),
+  /** The least ratio of limit to uncertainty that the procedure asked for. */
+  leastRatio: finite.default(4),
   settle: z.object({ waitS: finite, holdS: finite, bandPercent: finite }).nullable().default(null),
   points: z.array(
     z.object({
@@ -208,6 +212,8 @@ export async function startRun(
     configuration,
     tolerance: toleranceOf(instrument),
     decisionRule: content.decisionRule,
+    judgesBeyondUncertainty: false,
+    leastRatio: content.leastRatio,
     settle: {
       waitS: settleWaitS(content, configuration.dampingS),
       holdS: content.settle.holdS,

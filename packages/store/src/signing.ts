@@ -51,6 +51,11 @@ export async function signJob(
   const said = remark.trim();
   if (left === 'outside' && said === '')
     throw new StoreError({ code: 'reason-needed', why: 'the instrument is left outside its tolerance' });
+  if (left === 'not-judged' && said === '')
+    throw new StoreError({
+      code: 'reason-needed',
+      why: 'whether it is left inside its tolerance could not be judged with this standard',
+    });
   const site = await findSite(tx);
   const to = site?.review === 'none' ? 'closed' : 'review';
   await tx.query(

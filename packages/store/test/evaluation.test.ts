@@ -43,6 +43,7 @@ const MADE_WITH: StoredRun['madeWith'] = {
   },
   tolerance: LIMIT,
   decisionRule: { kind: 'simple' },
+  judgesBeyondUncertainty: false,
   pressureReference: STANDARD,
   secondReference: null,
   meter: { ...STANDARD, tag: 'DM-1', unit: 'mA', rangeLow: 0, rangeHigh: 24, resolution: 0.001 },

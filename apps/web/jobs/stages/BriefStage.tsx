@@ -83,8 +83,8 @@ export async function BriefStage({ job }: { job: JobFile }) {
                   'no record yet'
                 ) : (
                   <Box component="span" key="last" sx={{ display: 'inline-flex', gap: 1, flexWrap: 'wrap' }}>
-                    {showDate(last.signedAt)}: found <VerdictMark verdict={last.asFoundVerdict} /> left{' '}
-                    <VerdictMark verdict={last.asLeftVerdict} />
+                    {showDate(last.signedAt)}: found <VerdictMark verdict={last.asFoundVerdict} isShort />{' '}
+                    left <VerdictMark verdict={last.asLeftVerdict} isShort />
                   </Box>
                 ),
               ],

@@ -1,9 +1,11 @@
-import { formatPlain, type RunEvaluation } from '@barys/core';
+import { formatPlain, formatSignificant, type RunEvaluation } from '@barys/core';
 import { asFoundRun, evaluateStoredRun, StoreError, type JobFile, type SpanTolerance } from '@barys/store';
+import Alert from '@mui/material/Alert';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
 import { Columns } from '@/ui/Columns';
 import { CorridorSheet } from '@/ui/CorridorSheet';
+import { pointWords } from '@/ui/figures';
 import { Sheet } from '@/ui/Sheet';
 import { DecideForm } from '../DecideForm';
 import { RunSummary } from '../RunSummary';
@@ -18,12 +20,35 @@ function advice({ verdict, readings }: RunEvaluation, { adjustAbovePercentOfLimi
       return `${outside} of ${readings.length} readings are outside the limit: adjust, then run as left.`;
     case 'within-adjust':
       return `All readings are inside the limit, but at least one is past ${strip}: adjust.`;
+    case 'not-judged': {
+      const open = readings.filter((reading) => reading.verdict === 'not-judged').length;
+      return `${open} of ${readings.length} readings cannot be judged with this standard: their uncertainty is larger than the limit. Take a better standard and read them again.`;
+    }
     case 'undecided':
       return 'At least one reading lies so near the limit that its uncertainty reaches over it: decide by the site rule.';
     case 'within':
     case null:
       return `All readings are inside ${strip}: leave it alone. Not adjusting keeps the drift history clean.`;
   }
+}
+
+/** Says plainly where the limit is small against the uncertainty. */
+function LowRatio({ evaluation, leastRatio }: { evaluation: RunEvaluation; leastRatio: number }) {
+  const known = evaluation.readings.flatMap((reading) =>
+    reading.uncertainty === undefined || reading.uncertainty === 0
+      ? []
+      : [{ reading, ratio: reading.limit / reading.uncertainty }],
+  );
+  const low = known.filter(({ ratio }) => ratio < leastRatio);
+  const [worst] = low.sort((a, b) => a.ratio - b.ratio);
+  if (worst === undefined) return null;
+  return (
+    <Alert severity="warning" variant="outlined" sx={{ mb: 1.5 }}>
+      The limit is less than {formatPlain(leastRatio)} times the uncertainty at {low.length} of {known.length}{' '}
+      readings; least is {formatSignificant(worst.ratio, 2)} : 1 at {pointWords(worst.reading)}. A verdict
+      there says little.
+    </Alert>
+  );
 }
 
 export function JudgeStage({ job }: { job: JobFile }) {
@@ -47,6 +72,7 @@ export function JudgeStage({ job }: { job: JobFile }) {
         )}
         <Sheet title="What to do">
           <Typography sx={{ mb: 1.5 }}>{advice(evaluation, tolerance)}</Typography>
+          <LowRatio evaluation={evaluation} leastRatio={newest.madeWith.leastRatio} />
           <DecideForm job={job.id} isAdjustAdvised={evaluation.verdict !== 'within'} />
         </Sheet>
       </Stack>

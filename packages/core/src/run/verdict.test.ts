@@ -123,6 +123,31 @@ describe('a verdict', () => {
   });
 });
 
+describe('a reading whose uncertainty exceeds its limit', () => {
+  const tolerance = spanTolerance(0.25);
+  const simple = (uncertainty: number) => ({ rule: { kind: 'simple' } as const, uncertainty });
+
+  it('cannot be judged, unless it is further outside than it is uncertain', () => {
+    // Limit 0.04 mA. An uncertainty of the limit itself still leaves the error of nothing inside.
+    expect(judge(milliamps, tolerance, 0, 4, simple(0.04))).toBe('within');
+    expect(judge(milliamps, tolerance, 0, 4, simple(0.0401))).toBe('not-judged');
+    expect(judge(milliamps, tolerance, 0, 4.09, simple(0.06))).toBe('not-judged');
+    expect(judge(milliamps, tolerance, 0, 4.11, simple(0.06))).toBe('outside');
+    // 667 % of a limit of 20 % of reading, as at the lowest decade of a vacuum gauge.
+    expect(judge(milliamps, tolerance, 0, 4, simple((0.04 * 667) / 20))).toBe('not-judged');
+  });
+
+  it('was judged all the same in runs of earlier days, whose records stay as they are', () => {
+    const rule = { kind: 'simple', judgesBeyondUncertainty: true } as const;
+    expect(judge(milliamps, tolerance, 0, 4, { rule, uncertainty: 0.06 })).toBe('within');
+  });
+
+  it('makes a run that cannot be judged, where none is outside', () => {
+    expect(worstVerdict(['within', 'not-judged', 'undecided'])).toBe('not-judged');
+    expect(worstVerdict(['not-judged', 'outside'])).toBe('outside');
+  });
+});
+
 describe('a verdict under a rule with a guard band', () => {
   const tolerance = spanTolerance(0.25, 70);
   const banded = (isUndecidedAllowed: boolean) => ({

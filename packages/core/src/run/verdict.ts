@@ -21,18 +21,23 @@ import { exactAppliedForOutput, exactExpectedOutput, transferOf, type SignalRang
 import { exactLimitAt, type ExactLimit, type Tolerance } from './tolerance';
 
 /** Worse towards the end, so that the worst of several is the last in this order. */
-export const VERDICTS = ['within', 'within-adjust', 'undecided', 'outside'] as const;
+export const VERDICTS = ['within', 'within-adjust', 'undecided', 'not-judged', 'outside'] as const;
 export type Verdict = (typeof VERDICTS)[number];
 
 /**
  * The site's rule for a reading whose uncertainty is known. A guard band w is kept free inside the limit; w is r U, or
  * M U with M of method 6. Within w of the limit, either side, a reading is `undecided` where the rule allows that
- * answer (ILAC-G8:09/2019, from memory), else outside.
+ * answer (ILAC-G8:09/2019, from memory), else outside. Whatever the rule, a reading whose uncertainty exceeds the limit is
+ * `not-judged`: nothing can be said with such a standard, unless the error is further outside than it is uncertain.
  */
-export type DecisionRule =
+export type DecisionRule = (
   | { readonly kind: 'simple' }
   | { readonly kind: 'guard-band'; readonly r: number; readonly isUndecidedAllowed: boolean }
-  | { readonly kind: 'method-6' };
+  | { readonly kind: 'method-6' }
+) & {
+  /** Judges also where the uncertainty exceeds the limit, as runs of earlier days were. */
+  readonly judgesBeyondUncertainty?: boolean | undefined;
+};
 
 export const SIMPLE_ACCEPTANCE: DecisionRule = { kind: 'simple' };
 
@@ -72,6 +77,8 @@ export function decide(
 ): Verdict {
   const { error, limit, uncertainty } = judged;
   const size = Math.abs(error);
+  if (uncertainty > limit && size <= limit + uncertainty && rule.judgesBeyondUncertainty !== true)
+    return 'not-judged';
   const width = guardBand(rule, limit, uncertainty);
   const adjustShare = tolerance.adjustAbovePercentOfLimit / 100;
   const isUndecidedAllowed = rule.kind === 'guard-band' && rule.isUndecidedAllowed && width > 0;
