@@ -1,8 +1,9 @@
 /** Readings of a run, or as found and as left side by side where both have the same points. */
-import type { JudgedReading, RunEvaluation } from '@barys/core';
-import { evaluateStoredRun, type Run } from '@barys/store';
+import { formatFixed, formatSigned, type JudgedReading, type RunEvaluation } from '@barys/core';
+import { besideOf, besideVerdicts, evaluateStoredRun, type Beside, type Run } from '@barys/store';
 import { Text, View } from '@react-pdf/renderer';
 import { showMoment } from '@/server/dates';
+import { BESIDE_WORD } from '@/jobs/words';
 import { figuresOfRun, pointWords, type Figures } from '@/ui/figures';
 import { WORDS } from '@/ui/pdfFonts';
 import { Mark, Section, styles } from './parts';
@@ -132,6 +133,28 @@ function Summary({ run, label }: { run: Run; label: string }) {
   );
 }
 
+/** What was read beside the output, its worst error of each kind and the verdict on it. */
+function BesideLines({ run, label }: { run: Run; label: string }) {
+  const readings = besideOf(run);
+  const verdicts = besideVerdicts(readings);
+  return (Object.keys(verdicts) as Beside[]).map((kind) => {
+    const verdict = verdicts[kind];
+    const figures = readings.flatMap((one) => one[kind] ?? []);
+    const [worst] = [...figures].sort((a, b) => Math.abs(b.percentOfSpan) - Math.abs(a.percentOfSpan));
+    if (verdict === undefined || worst === undefined) return null;
+    const shown = kind === 'friction' ? formatFixed : formatSigned;
+    return (
+      <View key={kind} style={{ flexDirection: 'row', gap: 6, marginTop: 2, alignItems: 'center' }}>
+        {label !== '' && <Text style={{ fontWeight: 700 }}>{label}</Text>}
+        <Mark verdict={verdict} />
+        <Text style={{ flex: 1 }}>
+          {`${BESIDE_WORD[kind]}: largest ${shown(worst.percentOfSpan, 3)} % of span, limit ${formatFixed(worst.limitPercentOfSpan, 3)} %.`}
+        </Text>
+      </View>
+    );
+  });
+}
+
 const whenAndWho = ({ startedAt, startedBy }: Run): string => `${showMoment(startedAt)}, ${startedBy}`;
 
 export function RunPart({ run }: { run: Run }) {
@@ -140,6 +163,7 @@ export function RunPart({ run }: { run: Run }) {
       {run.thrownAway !== null && <Text>{`Does not count: ${run.thrownAway.reason}`}</Text>}
       <Readings runs={[run]} figures={figuresOfRun(run.madeWith)} />
       <Summary run={run} label="" />
+      <BesideLines run={run} label="" />
     </Section>
   );
 }
@@ -160,7 +184,9 @@ export function FoundAndLeft({ found, left }: { found: Run; left: Run }) {
       </View>
       <Readings runs={[found, left]} figures={figures} />
       <Summary run={found} label="As found" />
+      <BesideLines run={found} label="As found" />
       <Summary run={left} label="As left" />
+      <BesideLines run={left} label="As left" />
     </Section>
   );
 }

@@ -106,6 +106,46 @@ const AMBIENT = [
 
 const shrunk = { htmlInput: { inputMode: 'decimal' as const }, inputLabel: { shrink: true } };
 
+interface Display {
+  readonly unit: string;
+  readonly low: number;
+  readonly high: number;
+}
+
+/** What a second indication shows over the range, and its own tolerance, by which it is judged. */
+function SecondScaleFields({ indication, display }: { indication: string; display: Display }) {
+  const isOwn = indication === 'own display';
+  const shown = (value: number | string) => (isOwn ? String(value) : '');
+  return (
+    <Box key={indication}>
+      <Row>
+        <TextField
+          name="secondLow"
+          label="It shows at 0 %"
+          defaultValue={shown(display.low)}
+          slotProps={shrunk}
+        />
+        <TextField name="secondHigh" label="At 100 %" defaultValue={shown(display.high)} slotProps={shrunk} />
+        <TextField
+          name="secondUnit"
+          label="Unit"
+          defaultValue={shown(display.unit)}
+          slotProps={{ inputLabel: { shrink: true } }}
+        />
+        <TextField
+          name="secondTolerance"
+          label="Tolerance, % of its span"
+          placeholder="1"
+          slotProps={shrunk}
+        />
+      </Row>
+      <Typography variant="body2" sx={{ color: 'text.secondary', mt: 0.5 }}>
+        Without scale and tolerance it is noted and not judged.
+      </Typography>
+    </Box>
+  );
+}
+
 export function ConnectForm({
   job,
   pressure,
@@ -118,6 +158,7 @@ export function ConnectForm({
   isSmart,
   isAgain,
   isDifferential,
+  display,
 }: {
   job: number;
   pressure: readonly ReferenceChoice[];
@@ -134,10 +175,13 @@ export function ConnectForm({
   /** Whether it is for a range that was changed in this job. */
   isAgain: boolean;
   isDifferential: boolean;
+  /** Scale of the instrument's own display. */
+  display: Display;
 }) {
   const { answer, isPending, onSubmit } = useAct(connectAction);
   const [more, setMore] = useState(false);
   const [barometer, setBarometer] = useState('');
+  const [second, setSecond] = useState('');
   const best = pressure.find(({ unfit }) => unfit === null);
   return (
     <form method="post" onSubmit={onSubmit} noValidate>
@@ -232,7 +276,13 @@ export function ConnectForm({
                   </MenuItem>
                 ))}
               </TextField>
-              <TextField select name="secondIndication" label="Read beside the output" defaultValue="">
+              <TextField
+                select
+                name="secondIndication"
+                label="Read beside the output"
+                value={second}
+                onChange={({ target }) => setSecond(target.value)}
+              >
                 <MenuItem value="" sx={{ minHeight: 44 }}>
                   nothing else
                 </MenuItem>
@@ -242,6 +292,7 @@ export function ConnectForm({
                   </MenuItem>
                 ))}
               </TextField>
+              {second !== '' && <SecondScaleFields indication={second} display={display} />}
               {isSmart && (
                 <FormControlLabel
                   control={<Checkbox name="readsDigital" value="yes" />}

@@ -29,6 +29,7 @@ import {
   VALVE_STAGES,
   type Actor,
   type NewConnection,
+  type SecondScale,
   type Queryable,
 } from '@barys/store';
 import { HOOK_UPS, parseTyped, type ValveId } from '@barys/core';
@@ -154,6 +155,10 @@ const connectionSchema = z.object({
   heightM: typedOr('Height difference', 0, -100, 100, 'm'),
   liquidDensityKgPerM3: typedOr('Liquid in the line', 0, 0, 20000, 'kg/m³'),
   secondIndication: z.union([z.literal(''), z.enum(SECOND_INDICATIONS)]).default(''),
+  secondLow: z.string().max(40).default(''),
+  secondHigh: z.string().max(40).default(''),
+  secondUnit: z.string().max(20).default(''),
+  secondTolerance: z.string().max(40).default(''),
   readsDigital: z.literal('yes').optional(),
   note,
 });
@@ -172,6 +177,19 @@ function leakOf({
   };
 }
 
+/** The scale of a second indication is taken whole or not at all. */
+function secondScaleOf(entry: z.infer<typeof connectionSchema>): SecondScale | null {
+  const { secondIndication, secondLow, secondHigh, secondUnit, secondTolerance } = entry;
+  if (secondIndication === '' || secondTolerance.trim() === '') return null;
+  const number = (name: string, text: string) => typedBetween(name, -1e9, 1e9, '').parse(text);
+  return {
+    unit: secondUnit.trim(),
+    low: number('What it shows at 0 %', secondLow),
+    high: number('What it shows at 100 %', secondHigh),
+    percentOfSpan: typedBetween('Its tolerance', 0.001, 100, '%').parse(secondTolerance),
+  };
+}
+
 export async function connectAction(_before: Answer, form: FormData): Promise<Answer> {
   return onJob(form, (tx, actor, jobId, raw) => {
     const entry = connectionSchema.parse(raw);
@@ -187,6 +205,7 @@ export async function connectAction(_before: Answer, form: FormData): Promise<An
       heightM: entry.heightM,
       liquidDensityKgPerM3: entry.liquidDensityKgPerM3,
       secondIndication: entry.secondIndication,
+      secondScale: secondScaleOf(entry),
       readsDigital: entry.readsDigital === 'yes',
       given: answersIn(raw),
       note: entry.note,

@@ -2,6 +2,7 @@
 import { formatPlain, PRESSURE_UNITS, type PressureKind } from '@barys/core';
 import type {
   AdjustmentKind,
+  Beside,
   ConnectCheck,
   Connection,
   DecisionOnRun,
@@ -80,6 +81,13 @@ export const DECISION_WORD: Record<DecisionOnRun, string> = {
   replace: 'Replace',
   'range change': 'Range change',
   'further tests': 'Further tests',
+};
+
+export const BESIDE_WORD: Record<Beside, string> = {
+  sensor: 'Sensor: digital value against applied',
+  output: 'Output: reading against digital value',
+  second: 'Second indication',
+  friction: 'Friction: before and after a tap',
 };
 
 const short = (value: number): string => formatPlain(Number(value.toPrecision(2)));

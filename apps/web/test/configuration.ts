@@ -38,3 +38,11 @@ export const TEST_STANDARD: MadeWith['pressureReference'] = {
   percentOfReadingPerK: 0,
   uncertaintyPercentOfRange: null,
 };
+
+/** 0.25 % of span, adjust above 70 % of it. */
+export const TEST_TOLERANCE: MadeWith['tolerance'] = {
+  percentOfSpan: 0.25,
+  middlePercentOfSpan: null,
+  percentOfReading: 0,
+  adjustAbovePercentOfLimit: 70,
+};

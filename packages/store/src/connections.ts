@@ -24,7 +24,7 @@ import {
   type Use,
 } from './reference-fit';
 import { findReference, type Reference } from './references';
-import { currentPass, runsOfJob, startRun } from './runs';
+import { currentPass, runsOfJob, startRun, type SecondScale } from './runs';
 import { answersOf, questionsAt, unanswered } from './stage-questions';
 
 export interface Ambient {
@@ -63,6 +63,7 @@ export interface Connection {
   readonly inputUnit: PressureUnit;
   readonly readsDigital: boolean;
   readonly secondIndication: string;
+  readonly secondScale: SecondScale | null;
   readonly madeBy: string;
   readonly madeAt: Date;
 }
@@ -82,7 +83,7 @@ export async function connectionsOfJob(db: Queryable, jobId: number): Promise<Co
          'barometerHpa', barometer_hpa) as ambient,
        checks_done as "checksDone", reference_reason as "referenceReason", leak, height_m as "heightM",
        liquid_density as "liquidDensityKgPerM3", head, input_unit as "inputUnit", reads_digital as "readsDigital",
-       second_indication as "secondIndication", person.name as "madeBy", made_at as "madeAt"
+       second_indication as "secondIndication", second_scale as "secondScale", person.name as "madeBy", made_at as "madeAt"
      from connection join person on person.id = made_by where job_id = $1 order by connection.id`,
     [jobId],
   );
@@ -116,6 +117,8 @@ export interface NewConnection {
   readonly liquidDensityKgPerM3: number;
   readonly readsDigital: boolean;
   readonly secondIndication: string;
+  /** What it shows over the range, and its own tolerance; null where it is only noted. */
+  readonly secondScale?: SecondScale | null;
   /** Answers to the questions of the procedure, by their key. */
   readonly given: Readonly<Record<string, string>>;
   /** Why a check was left out, or a leak accepted; needed when one is. */
@@ -219,6 +222,11 @@ export async function connectJob(
   await requireWorker(tx, actor);
   const { instrumentId } = await lockJobAt(tx, jobId, 'connect');
   const instrument = await findInstrument(tx, { id: instrumentId });
+  if (entry.secondScale != null && entry.secondScale.low === entry.secondScale.high)
+    throw new StoreError({
+      code: 'reason-needed',
+      why: 'what the second indication shows at 100 %, which is not what it shows at 0 %',
+    });
   const note = entry.note.trim();
   const left = CONNECT_CHECKS.filter((check) => !entry.checksDone.includes(check));
   if (left.length > 0 && note === '')
@@ -237,8 +245,8 @@ export async function connectJob(
   await tx.query(
     `insert into connection (job_id, pressure_module_id, second_module_id, meter_module_id, ambient_c, humidity_percent,
        barometer_hpa, checks_done, reference_reason, leak, height_m, liquid_density, head, reads_digital,
-       second_indication, made_by, made_at, input_unit)
-     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16, $17, $18)`,
+       second_indication, made_by, made_at, input_unit, second_scale)
+     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16, $17, $18, $19)`,
     [
       jobId,
       references.pressureReference.id,
@@ -258,6 +266,7 @@ export async function connectJob(
       actor.personId,
       actor.at,
       instrument.configuration.inputUnit,
+      entry.secondScale == null ? null : JSON.stringify(entry.secondScale),
     ],
   );
   const answers = answersOf(questions, entry.given);

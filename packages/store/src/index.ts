@@ -1,3 +1,11 @@
+export {
+  besideOf,
+  besideVerdicts,
+  secondScaleOf,
+  type Beside,
+  type BesideFigure,
+  type BesideReading,
+} from './beside';
 export { leakLimit, type Leak, type LeakBasis } from './leak';
 export {
   ADJUSTMENT_KINDS,
@@ -206,6 +214,8 @@ export {
   type Reading,
   type Run,
   type RunKind,
+  secondScaleSchema,
+  type SecondScale,
   type TypedReading,
 } from './runs';
 export {

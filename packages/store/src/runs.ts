@@ -19,6 +19,15 @@ const finite = z.number();
 /** Readings beside the output: before a gauge is tapped, the digital value, another indication. */
 export const EXTRA_COLUMNS = ['before-tap', 'digital', 'second'] as const;
 export type ExtraColumn = (typeof EXTRA_COLUMNS)[number];
+/** Scale of a second indication, and its own tolerance. */
+export const secondScaleSchema = z.object({
+  unit: z.string().trim().max(20),
+  low: finite,
+  high: finite,
+  percentOfSpan: finite.positive('The tolerance of the second indication is greater than zero.'),
+});
+export type SecondScale = z.infer<typeof secondScaleSchema>;
+
 const pressureUnit = z.string().refine((unit): unit is PressureUnit => isPressureUnit(unit));
 
 const referenceCopy = z.object({
@@ -93,6 +102,8 @@ const madeWithSchema = z.object({
   /** What is read at each point beside the output, in the order it is typed. */
   columns: z.array(z.enum(EXTRA_COLUMNS)).default([]),
   secondIndication: z.string().default(''),
+  /** What the second indication shows over the range; null where nobody said, or there is none. */
+  secondScale: secondScaleSchema.nullable().default(null),
   /** ISO date; drift of the references is counted up to it. */
   takenOn: z.string().default(''),
   ambient: z.object({ temperatureC: finite, humidityPercent: finite, barometerHpa: finite }),
@@ -239,6 +250,7 @@ export async function startRun(
       ...(connection.secondIndication === '' ? [] : ['second' as const]),
     ],
     secondIndication: connection.secondIndication,
+    secondScale: connection.secondScale,
     takenOn: actor.today,
     ambient: connection.ambient,
   } satisfies MadeWith & Record<string, unknown>);

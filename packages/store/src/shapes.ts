@@ -9,6 +9,7 @@ export { instrumentSchema } from './instruments';
 export { ROLES } from './people';
 export { DECISIONS, findingSchema, type Decision } from './findings';
 export { moduleSchema, REFERENCE_QUANTITIES, REFERENCE_STATES } from './references';
+export { secondScaleSchema, type SecondScale } from './runs';
 export { STAGES } from './job-stages';
 export { valvesOfJob } from './valve-moves';
 export { procedureContentSchema } from './procedures';

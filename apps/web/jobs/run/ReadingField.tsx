@@ -8,6 +8,7 @@ import { Figure } from '@/ui/Figure';
 import { pointWords, type Figures } from '@/ui/figures';
 import type { Draft } from './keep';
 import { typedIn } from './typed';
+import type { Doubt } from './useRunEntry';
 
 type Column = 'output' | ExtraColumn;
 
@@ -57,7 +58,7 @@ export function ReadingField({
   draft: Draft;
   figures: Figures;
   /** A question about what was entered; entered once more it is taken as it is. */
-  doubt: string | null;
+  doubt: Pick<Doubt, 'column' | 'words'> | null;
   onDraft: (draft: Draft) => void;
   /** Takes what is typed, its units taken off; answers in words where it cannot be. */
   onEnter: (draft: Draft) => string | null;
@@ -92,6 +93,12 @@ export function ReadingField({
     fields.current[first]?.focus();
     fields.current[first]?.select();
   }, [first]);
+  // What is doubted is selected: typing replaces it, Enter takes it.
+  useEffect(() => {
+    if (doubt === null) return;
+    fields.current[doubt.column]?.focus();
+    fields.current[doubt.column]?.select();
+  }, [doubt]);
   useEffect(() => {
     if (isAppliedOpen && draft.applied === null) {
       fields.current.applied?.focus();
@@ -244,7 +251,7 @@ export function ReadingField({
             border: `2px solid ${wrong === null ? 'var(--now)' : 'var(--outside)'}`,
           }}
         >
-          {wrong?.why ?? doubt}
+          {wrong?.why ?? doubt?.words}
         </Box>
       )}
     </Box>

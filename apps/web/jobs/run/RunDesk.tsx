@@ -169,7 +169,7 @@ function Climbing({
               doubt={entering.doubt}
               draft={entering.draft}
               figures={figures}
-              onDraft={(next) => readings.keepDraft(current.position, next)}
+              onDraft={entering.type}
               onEnter={entering.enter}
               onMove={entering.move}
               onColumn={entering.enterColumn}

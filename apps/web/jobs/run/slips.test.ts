@@ -1,6 +1,6 @@
 import type { MadeWith } from '@barys/store';
 import { describe, expect, it } from 'vitest';
-import { TEST_CONFIGURATION, TEST_STANDARD } from '@/test/configuration';
+import { TEST_CONFIGURATION, TEST_STANDARD, TEST_TOLERANCE } from '@/test/configuration';
 import { figuresFor } from '@/ui/figures';
 import { overRange, slipQuestion } from './slips';
 import type { Entry } from './types';
@@ -13,6 +13,10 @@ const MADE_WITH = {
   configuration: TEST_CONFIGURATION,
   points: POINTS,
   head: 0,
+  columns: [],
+  tolerance: TEST_TOLERANCE,
+  secondIndication: '',
+  secondScale: null,
   pressureReference: TEST_STANDARD,
   secondReference: null,
 } as unknown as MadeWith;
@@ -36,7 +40,7 @@ const ask = (output: number, made = MADE_WITH) =>
   slipQuestion(
     made,
     POINTS[1] as MadeWith['points'][number],
-    { applied: 370, output, outputText: String(output) },
+    { column: 'output', applied: 370, value: output, text: String(output) },
     entries,
     figures,
   );
@@ -53,6 +57,30 @@ describe('a reading that looks like a slip', () => {
   it('is looked at where the instrument is, not where the standard is', () => {
     // A head of 250 mbar makes 20 mA of what the standard shows as 370.
     expect(ask(20, { ...MADE_WITH, head: 250 })).toBeNull();
+  });
+});
+
+describe('a digital value or a second indication', () => {
+  const typed = (column: 'digital' | 'second', text: string, made: Partial<MadeWith>) =>
+    slipQuestion(
+      { ...MADE_WITH, columns: [column], ...made },
+      POINTS[1] as MadeWith['points'][number],
+      { column, applied: 370, value: Number(text), text },
+      new Map(),
+      figures,
+    );
+
+  it('is asked about against its own scale', () => {
+    expect(typed('digital', '370.2', {})).toBeNull();
+    expect(typed('digital', '37.02', {})).toContain('a decimal sign moved? Or');
+    expect(typed('digital', '-370.2', {})).toContain('leads or lines reversed?');
+    const secondScale = { unit: 'm', low: 0, high: 5, percentOfSpan: 1 };
+    expect(typed('second', '2.51', { secondScale })).toBeNull();
+    expect(typed('second', '50', { secondScale })).toContain('in per cent?');
+  });
+
+  it('of unknown scale is taken as it is', () => {
+    expect(typed('second', '999', { secondIndication: 'panel meter' })).toBeNull();
   });
 });
 

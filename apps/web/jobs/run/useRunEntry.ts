@@ -2,6 +2,7 @@
 /** What is entered in a run: the point in hand, what is typed at it, and what its keys do. */
 import { atInstrument } from '@barys/core';
 import { evaluateStoredRun, openPoints } from '@barys/store/evaluation';
+import type { ExtraColumn } from '@barys/store';
 import { useMemo, useState } from 'react';
 import { figuresOfRun } from '@/ui/figures';
 import type { Draft } from './keep';
@@ -34,13 +35,22 @@ function useStanding(run: ShownRun) {
   return { readings, figures, standing, evaluation, judgedAt, open: openPoints(standing) };
 }
 
+/** A question about what was entered at a point. */
+export interface Doubt {
+  readonly at: number;
+  /** All that was typed when it was asked; entered again unchanged it is taken. */
+  readonly text: string;
+  readonly column: ExtraColumn | 'output';
+  readonly words: string;
+}
+
 export function useRunEntry(run: ShownRun, onHelp: () => void) {
   const { madeWith } = run;
   const { points } = madeWith;
   const { readings, figures, standing, evaluation, judgedAt, open } = useStanding(run);
   const { entries, drafts } = readings;
   const [choice, setChosen] = useState<number | null | 'begin'>('begin');
-  const [doubt, setDoubt] = useState<{ at: number; text: string; words: string } | null>(null);
+  const [doubt, setDoubt] = useState<Doubt | null>(null);
   const [marking, setMarking] = useState<WordedMark | null>(null);
   const [settled, setSettled] = useState<{ at: number; since: number } | null>(null);
   const [sheetTime, setSheetTime] = useState('');
@@ -91,6 +101,12 @@ export function useRunEntry(run: ShownRun, onHelp: () => void) {
     else readings.enter({ position, appliedText, appliedAs, outputText, more }, takenAt);
   };
 
+  /** What is typed is kept at every key, and any question about what stood there before is gone. */
+  const type = (next: Draft) => {
+    setDoubt(null);
+    if (current !== null) readings.keepDraft(current.position, next);
+  };
+
   /** @returns why it cannot be entered, or null */
   const enter = (typed: Draft): string | null => {
     if (current === null) return null;
@@ -98,12 +114,19 @@ export function useRunEntry(run: ShownRun, onHelp: () => void) {
     const applied = numberOr(typed.applied, atStandard(current));
     const stop = overRange(madeWith, current, applied);
     if (stop !== null) return stop;
-    const read = { applied, output: numberOr(typed.output, NaN), outputText: typed.output };
-    const words = slipQuestion(madeWith, current, read, entries, figures);
-    const isAsked = doubt?.at === current.position && doubt.text === typed.output;
-    if (words !== null && !isAsked) {
-      setDoubt({ at: current.position, text: typed.output, words });
-      return null;
+    const text = JSON.stringify([typed.output, typed.applied, typed.more]);
+    const isAsked = doubt?.at === current.position && doubt.text === text;
+    if (!isAsked) {
+      for (const column of ['output', ...madeWith.columns] as const) {
+        const typedText = column === 'output' ? typed.output : (typed.more?.[column] ?? '');
+        const read = { column, applied, value: numberOr(typedText, NaN), text: typedText };
+        const words = Number.isNaN(read.value)
+          ? null
+          : slipQuestion(madeWith, current, read, entries, figures);
+        if (words === null) continue;
+        setDoubt({ at: current.position, text, column, words });
+        return null;
+      }
     }
     keep(current.position, typed);
     goOn(current.position, [current.position]);
@@ -161,7 +184,6 @@ export function useRunEntry(run: ShownRun, onHelp: () => void) {
     else if (isComplete && step === 1) setChosen(null);
   };
 
-  const isDoubted = doubt !== null && doubt.at === current?.position && doubt.text === draft.output;
   return {
     readings,
     figures,
@@ -173,11 +195,12 @@ export function useRunEntry(run: ShownRun, onHelp: () => void) {
     choose: setChosen,
     move,
     draft,
+    type,
     /** What the instrument sees at the point in hand, in the input unit. */
     applied:
       current === null ? null : atInstrument(numberOr(draft.applied, atStandard(current)), madeWith.head),
     /** What looks like a slip in what is typed, as a question. */
-    doubt: isDoubted ? doubt.words : null,
+    doubt: doubt !== null && doubt.at === current?.position ? doubt : null,
     enter,
     enterColumn,
     pasteProblem,

@@ -47,6 +47,11 @@ export async function ConnectStage({ job }: { job: JobFile }) {
       inputUnit={PRESSURE_UNITS[instrument.configuration.inputUnit].label}
       isSmart={instrument.body.technology === 'smart'}
       isDifferential={instrument.kind === 'differential'}
+      display={{
+        unit: instrument.configuration.displayUnit,
+        low: instrument.configuration.displayLow,
+        high: instrument.configuration.displayHigh,
+      }}
       tag={instrument.tag}
       isAgain={asFoundRun(job) !== null}
       kind={connectionKind(instrument)}

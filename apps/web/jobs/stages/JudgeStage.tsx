@@ -1,5 +1,13 @@
 import { formatPlain, formatSignificant, type RunEvaluation } from '@barys/core';
-import { asFoundRun, evaluateStoredRun, StoreError, type JobFile, type SpanTolerance } from '@barys/store';
+import {
+  asFoundRun,
+  besideOf,
+  besideVerdicts,
+  evaluateStoredRun,
+  StoreError,
+  type JobFile,
+  type SpanTolerance,
+} from '@barys/store';
 import Alert from '@mui/material/Alert';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
@@ -7,6 +15,7 @@ import { Columns } from '@/ui/Columns';
 import { CorridorSheet } from '@/ui/CorridorSheet';
 import { pointWords } from '@/ui/figures';
 import { Sheet } from '@/ui/Sheet';
+import { BesideTable } from '../BesideTable';
 import { DecideForm } from '../DecideForm';
 import { RunSummary } from '../RunSummary';
 import { RunTable } from '../RunTable';
@@ -30,6 +39,30 @@ function advice({ verdict, readings }: RunEvaluation, { adjustAbovePercentOfLimi
     case null:
       return `All readings are inside ${strip}: leave it alone. Not adjusting keeps the drift history clean.`;
   }
+}
+
+/** What the readings beside the output say about where the fault lies. */
+function BesideAdvice({ verdicts }: { verdicts: ReturnType<typeof besideVerdicts> }) {
+  const said = [
+    verdicts.sensor === 'outside' && verdicts.output !== 'outside'
+      ? 'The sensor is outside and the output stage is not: a sensor trim, not an output trim, which would only hide it.'
+      : null,
+    verdicts.output === 'outside' && verdicts.sensor !== 'outside'
+      ? 'The output stage is outside and the sensor is not: an output trim, not a sensor trim.'
+      : null,
+    verdicts.sensor === 'outside' && verdicts.output === 'outside'
+      ? 'Sensor and output stage are both outside: trim the sensor first, then the output.'
+      : null,
+    verdicts.second === 'outside' ? 'The second indication is outside its own tolerance.' : null,
+    verdicts.friction === 'outside'
+      ? 'Tapping moves the pointer further than the class allows: no adjustment cures friction; repair or replace.'
+      : null,
+  ].filter((one) => one !== null);
+  return said.map((one) => (
+    <Typography key={one} sx={{ mb: 1.5 }}>
+      {one}
+    </Typography>
+  ));
 }
 
 /** Says plainly where the limit is small against the uncertainty. */
@@ -72,6 +105,7 @@ export function JudgeStage({ job }: { job: JobFile }) {
         )}
         <Sheet title="What to do">
           <Typography sx={{ mb: 1.5 }}>{advice(evaluation, tolerance)}</Typography>
+          <BesideAdvice verdicts={besideVerdicts(besideOf(newest))} />
           <LowRatio evaluation={evaluation} leastRatio={newest.madeWith.leastRatio} />
           <DecideForm job={job.id} isAdjustAdvised={evaluation.verdict !== 'within'} />
         </Sheet>
@@ -80,6 +114,7 @@ export function JudgeStage({ job }: { job: JobFile }) {
         <CorridorSheet asFound={newest} height={225} />
         <Sheet>
           <RunTable run={newest} />
+          <BesideTable run={newest} />
         </Sheet>
       </Stack>
     </Columns>

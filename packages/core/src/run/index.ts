@@ -28,6 +28,13 @@ export {
   withoutReferenceError,
   type ReferenceErrorPoint,
 } from './reference-error';
-export { slipOf, type Slip, type TypedBefore } from './slip';
-export { checkTolerance, spanTolerance, type Tolerance, type ToleranceTerm } from './tolerance';
-export { guardBand, SIMPLE_ACCEPTANCE, VERDICTS, type DecisionRule, type Verdict } from './verdict';
+export { slipsOf, type Slip, type SlipContext, type TypedBefore } from './slip';
+export { checkTolerance, limitAt, spanTolerance, type Tolerance, type ToleranceTerm } from './tolerance';
+export {
+  guardBand,
+  SIMPLE_ACCEPTANCE,
+  VERDICTS,
+  worstVerdict,
+  type DecisionRule,
+  type Verdict,
+} from './verdict';

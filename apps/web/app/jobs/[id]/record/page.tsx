@@ -22,6 +22,7 @@ import { JobHead } from '@/jobs/JobHead';
 import { Attachments } from '@/jobs/Attachments';
 import { ReviewForm } from '@/jobs/ReviewForm';
 import { RunSummary } from '@/jobs/RunSummary';
+import { BesideTable } from '@/jobs/BesideTable';
 import { RunTable } from '@/jobs/RunTable';
 import { StageHistory } from '@/jobs/StageHistory';
 import { checkInWords, headInWords, leakInWords, REASON_WORD, STAGE_WORD } from '@/jobs/words';
@@ -193,6 +194,7 @@ function RunRecord({ run, amendments }: { run: Run; amendments: readonly Amendme
       )}
       <Box sx={{ mt: 1.5 }}>
         <RunTable run={run} />
+        <BesideTable run={run} />
       </Box>
       {run.readings.some(isTakenEarlier) && (
         <Typography variant="body2" sx={{ mt: 1 }}>
