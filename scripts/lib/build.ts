@@ -1,4 +1,5 @@
 /** Builds the web application when its sources have changed since the last build. */
+import { build } from 'esbuild';
 import { createHash } from 'node:crypto';
 import { once } from 'node:events';
 import { existsSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
@@ -27,6 +28,25 @@ function hashOfSources(): string {
   return hash.digest('hex');
 }
 
+/** The calculations as one file, which threads of the server load. */
+async function buildComputeWorker(): Promise<void> {
+  await build({
+    entryPoints: [`${WEB}/compute/worker.ts`],
+    outfile: `${WEB}/.next/compute-worker.mjs`,
+    bundle: true,
+    platform: 'node',
+    format: 'esm',
+    target: 'node20',
+    minify: true,
+    alias: { '@': WEB },
+    // Some of its packages still call require.
+    banner: {
+      js: "import { createRequire } from 'node:module'; const require = createRequire(import.meta.url);",
+    },
+    logLevel: 'error',
+  });
+}
+
 /** Builds if needed; says whether it did. */
 export async function buildWeb(): Promise<boolean> {
   const hash = hashOfSources();
@@ -41,6 +61,7 @@ export async function buildWeb(): Promise<boolean> {
     stream?.on('data', (chunk: Buffer) => (output += chunk.toString()));
   const [code] = (await once(child, 'close')) as [number | null];
   if (code !== 0) throw new Failure(`The application could not be built:\n${output}`);
+  await buildComputeWorker();
   writeFileSync(STAMP, hash);
   return true;
 }

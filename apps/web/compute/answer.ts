@@ -1,13 +1,10 @@
 /** Runs a calculation for the API and answers with its result or with problem details (RFC 9457). */
 import { CoreError } from '@barys/core';
-import { setImmediate } from 'node:timers/promises';
 import { z } from 'zod';
 import type { Calculation } from './calculation';
 
 /** A run of ten thousand readings is under two million characters. */
-const LONGEST_BODY = 4_000_000;
-/** How long a calculation may keep the server from others, ms. */
-const SLICE_MS = 40;
+export const LONGEST_BODY = 4_000_000;
 
 interface Fault {
   readonly detail: string;
@@ -17,12 +14,13 @@ interface Fault {
   readonly field: string;
 }
 
-const problem = (
+export const problem = (
   status: number,
   code: string,
   title: string,
   faults: readonly Fault[],
   detail?: string,
+  headers: Readonly<Record<string, string>> = {},
 ): Response =>
   Response.json(
     {
@@ -32,8 +30,11 @@ const problem = (
       detail: detail ?? faults[0]?.detail ?? title,
       ...(faults.length === 0 ? {} : { field: faults[0]?.field, errors: faults }),
     },
-    { status, headers: { 'content-type': 'application/problem+json' } },
+    { status, headers: { ...headers, 'content-type': 'application/problem+json' } },
   );
+
+export const tooLong = (): Response =>
+  problem(413, 'too-long', 'Too long', [], `A request may hold ${LONGEST_BODY} characters.`);
 
 const pointerTo = (path: readonly (string | number)[]): string =>
   `#${path.map((part) => `/${String(part).replace(/~/g, '~0').replace(/\//g, '~1')}`).join('')}`;
@@ -88,14 +89,19 @@ function answerTo(error: unknown, body: unknown): Response {
     });
     return problem(422, 'invalid-input', 'The request does not fit', faults);
   }
+  if (error instanceof RangeError)
+    return problem(
+      422,
+      'too-deep',
+      'Too much',
+      [],
+      'The request is nested too deeply or too large to be computed.',
+    );
   throw error;
 }
 
-/** @param read gives the text of the request's body */
-export async function answerCalculation(
-  found: Calculation | undefined,
-  request: Pick<Request, 'text' | 'signal'>,
-): Promise<Response> {
+/** Runs a calculation to its end in the thread that asks. */
+export function answerCalculation(found: Calculation | undefined, text: string): Response {
   if (found === undefined)
     return problem(
       404,
@@ -103,15 +109,6 @@ export async function answerCalculation(
       'No such calculation',
       [],
       'The calculations are listed at /api/v1/openapi.json.',
-    );
-  const text = await request.text();
-  if (text.length > LONGEST_BODY)
-    return problem(
-      413,
-      'too-long',
-      'Too long',
-      [],
-      `A request may hold ${LONGEST_BODY} characters, not ${text.length}.`,
     );
   let body: unknown;
   try {
@@ -121,16 +118,10 @@ export async function answerCalculation(
   }
   try {
     const steps = found.run(body);
-    let since = performance.now();
     for (;;) {
       const next = steps.next();
       if (next.done === true)
         return new Response(written(next.value), { headers: { 'content-type': 'application/json' } });
-      if (request.signal.aborted) return problem(499, 'left', 'The caller has left', []);
-      if (performance.now() - since > SLICE_MS) {
-        await setImmediate();
-        since = performance.now();
-      }
     }
   } catch (error) {
     return answerTo(error, body);

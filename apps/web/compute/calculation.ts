@@ -7,7 +7,7 @@ export interface Calculation {
   readonly summary: string;
   readonly input: z.ZodType;
   readonly output: z.ZodType;
-  /** Reads the input and computes; long work yields, so that a server can serve others in between. */
+  /** Reads the input and computes; long work yields on its way. */
   readonly run: (body: unknown) => Generator<unknown, unknown>;
 }
 

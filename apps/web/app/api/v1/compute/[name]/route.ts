@@ -1,5 +1,6 @@
-import { CALCULATIONS } from '@/compute';
-import { answerCalculation } from '@/compute/answer';
+import { LONGEST_BODY, tooLong } from '@/compute/answer';
+import { computeApart } from '@/compute/pool';
+import { textWithin } from '@/server/body';
 import { problemResponse } from '@/server/problem';
 
 /** Computes and keeps nothing, so it asks nobody who they are. */
@@ -8,7 +9,9 @@ export async function POST(
   { params }: { params: Promise<{ name: string }> },
 ): Promise<Response> {
   try {
-    return await answerCalculation(CALCULATIONS.get((await params).name), request);
+    const text = await textWithin(request, LONGEST_BODY);
+    if (text === null) return tooLong();
+    return await computeApart({ name: (await params).name, text }, request.signal);
   } catch (error) {
     return problemResponse(error);
   }
