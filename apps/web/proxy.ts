@@ -1,58 +1,114 @@
-/** Guards in front of every page and route: content security policy, same-origin writes, a limit on their rate. */
-import { personOfSession } from '@barys/store';
+/**
+ * Guards in front of every page and route, in one place: who is there, a limit on the rate of entries, same-origin writes,
+ * content security policy. What cannot be looked up is refused, never let through.
+ */
+import { personOfSession, type Person } from '@barys/store';
 import { NextResponse, type NextRequest } from 'next/server';
+import pino from 'pino';
 import { RateLimiterMemory } from 'rate-limiter-flexible';
+import { ADDRESS_HEADER } from './server/address';
 import { database } from './server/database';
 import { SESSION_COOKIE } from './server/session';
 
+const log = pino({ name: 'barys-proxy' });
+
+const WINDOW_S = 10;
 /** Far above what fingers do (a pasted run is nine writes), far below what a runaway script does. */
-const writes = new RateLimiterMemory({ points: 300, duration: 10 });
+const writes = new RateLimiterMemory({ points: 300, duration: WINDOW_S, keyPrefix: 'writes' });
+/** Strangers have a bucket of their own for what they may ask to be computed, and a small one for the rest. */
+const strangersComputing = new RateLimiterMemory({ points: 300, duration: WINDOW_S, keyPrefix: 'compute' });
+const strangers = new RateLimiterMemory({ points: 60, duration: WINDOW_S, keyPrefix: 'stranger' });
 
 const SAFE_METHODS = ['GET', 'HEAD', 'OPTIONS'];
+const COMPUTE = /^\/api\/v1\/compute\/[^/]+$/;
+const COME_AGAIN_S = 5;
 
-const problem = (status: number, title: string, detail: string) =>
+const problem = (status: number, title: string, detail: string, headers: Record<string, string> = {}) =>
   NextResponse.json(
     { type: 'about:blank', title, status, detail },
-    { status, headers: { 'content-type': 'application/problem+json' } },
+    { status, headers: { 'content-type': 'application/problem+json', ...headers } },
   );
 
-async function refusal(request: NextRequest): Promise<NextResponse | null> {
-  if (SAFE_METHODS.includes(request.method)) return null;
+/** Entries are taken from Barys' own pages, and from programs, which send neither header. */
+function isFromElsewhere(request: NextRequest): boolean {
   const site = request.headers.get('sec-fetch-site');
-  if (site !== null && site !== 'same-origin')
-    return problem(403, 'Refused', 'Barys only takes entries made on its own pages.');
-  const who = `${request.headers.get('x-forwarded-for') ?? ''} ${request.cookies.get(SESSION_COOKIE)?.value ?? ''}`;
-  const isWithin = await writes.consume(who).then(
+  if (site !== null) return site !== 'same-origin';
+  const origin = request.headers.get('origin');
+  if (origin === null) return false;
+  try {
+    return new URL(origin).host !== request.headers.get('host');
+  } catch {
+    return true;
+  }
+}
+
+/** Who sends an entry too fast: a person is counted as such, anybody else by the address that the server saw. */
+async function tooFast(request: NextRequest, person: Person | null): Promise<NextResponse | null> {
+  const address = request.headers.get(ADDRESS_HEADER) ?? 'unknown';
+  const isComputing = COMPUTE.test(request.nextUrl.pathname);
+  const hasToken = request.headers.has('authorization');
+  const [limiter, key] =
+    person !== null
+      ? [writes, `person ${person.id}`]
+      : isComputing
+        ? [strangersComputing, address]
+        : [hasToken ? writes : strangers, address];
+  const isWithin = await limiter.consume(key).then(
     () => true,
     () => false,
   );
-  return isWithin
-    ? null
-    : problem(429, 'Too fast', 'Too many entries at once. Wait a few seconds; nothing typed is lost.');
+  if (isWithin) return null;
+  return problem(429, 'Too fast', 'Too many entries at once. Wait a few seconds; nothing typed is lost.', {
+    'retry-after': String(WINDOW_S),
+  });
 }
 
 /** What anybody may see: how to sign in, and what keeps nothing and tells nothing of the works. */
 const OPEN = /^\/(sign-in|first-start|icon\.svg|api\/v1\/(health|openapi\.json|compute\/[^/]+))$/;
+/** What of it needs no database. */
+const WITHOUT_DATABASE = /^\/(icon\.svg|api\/v1\/(health|openapi\.json|compute\/[^/]+))$/;
 
-/** Everything else is for people who are signed in; a program brings a token, which its route looks at. */
-async function signInFirst(request: NextRequest): Promise<NextResponse | null> {
+function away(request: NextRequest): NextResponse {
+  const headers = { 'retry-after': String(COME_AGAIN_S), 'cache-control': 'no-store' };
+  const words = `Barys cannot reach its database. What was saved is kept, and what you typed stays in this browser.`;
+  if (request.nextUrl.pathname.startsWith('/api/') || !SAFE_METHODS.includes(request.method))
+    return problem(503, 'Not now', words, headers);
+  const page = `<!doctype html><html lang="en"><head><meta charset="utf-8"><title>Not now · Barys</title><meta name="viewport" content="width=device-width"><meta http-equiv="refresh" content="${COME_AGAIN_S}"></head><body style="font:18px sans-serif;max-width:34em;margin:4em auto;padding:0 1em"><h1>Not now</h1><p>${words}</p><p>This page asks again by itself every ${COME_AGAIN_S} seconds.</p></body></html>`;
+  return new NextResponse(page, {
+    status: 503,
+    headers: { ...headers, 'content-type': 'text/html; charset=utf-8' },
+  });
+}
+
+/** Everything that is not open is for people who are signed in; a program brings a token, which its route looks at. */
+function signInFirst(request: NextRequest, person: Person | null): NextResponse | null {
   const { pathname, search } = request.nextUrl;
-  if (OPEN.test(pathname)) return null;
+  if (person !== null || OPEN.test(pathname)) return null;
   const isApi = pathname.startsWith('/api/');
   if (isApi && request.headers.has('authorization')) return null;
   // Calendar programs can send nothing but an address; the route looks at the token in it.
   if (pathname === '/calendar.ics' && request.nextUrl.searchParams.has('token')) return null;
-  const token = request.cookies.get(SESSION_COOKIE)?.value;
-  try {
-    if (token !== undefined && (await personOfSession(database(), token, new Date())) !== null) return null;
-  } catch {
-    // Without its database the page itself says best what is wrong, and shows nothing of the works.
-    return null;
-  }
   if (isApi) return problem(401, 'Not signed in', 'Sign in first: every act is kept with a name.');
   const signIn = new URL('/sign-in', request.url);
   if (SAFE_METHODS.includes(request.method)) signIn.searchParams.set('next', `${pathname}${search}`);
   return NextResponse.redirect(signIn, 303);
+}
+
+async function refusal(request: NextRequest): Promise<NextResponse | null> {
+  const isEntry = !SAFE_METHODS.includes(request.method);
+  if (isEntry && isFromElsewhere(request))
+    return problem(403, 'Refused', 'Barys only takes entries made on its own pages.');
+  const token = request.cookies.get(SESSION_COOKIE)?.value;
+  let person: Person | null = null;
+  if (!WITHOUT_DATABASE.test(request.nextUrl.pathname))
+    try {
+      if (token === undefined) await database().query('select 1');
+      else person = await personOfSession(database(), token, new Date());
+    } catch (error) {
+      log.error({ err: error }, 'who is there could not be looked up');
+      return away(request);
+    }
+  return signInFirst(request, person) ?? (isEntry ? await tooFast(request, person) : null);
 }
 
 function policy(nonce: string): string {
@@ -70,7 +126,7 @@ function policy(nonce: string): string {
 }
 
 export async function proxy(request: NextRequest): Promise<NextResponse> {
-  const refused = (await refusal(request)) ?? (await signInFirst(request));
+  const refused = await refusal(request);
   if (refused !== null) return refused;
   const nonce = Buffer.from(crypto.randomUUID()).toString('base64');
   const csp = policy(nonce);
@@ -84,6 +140,8 @@ export async function proxy(request: NextRequest): Promise<NextResponse> {
   response.headers.set('x-frame-options', 'DENY');
   response.headers.set('permissions-policy', 'camera=(), microphone=(), geolocation=()');
   response.headers.set('cross-origin-opener-policy', 'same-origin');
+  if (process.env['BARYS_TLS'] === '1')
+    response.headers.set('strict-transport-security', 'max-age=31536000; includeSubDomains');
   return response;
 }
 

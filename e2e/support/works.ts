@@ -55,20 +55,16 @@ export class Works {
   }
 
   async startServer(): Promise<void> {
-    this.server = spawn(
-      process.execPath,
-      [`${ROOT}node_modules/next/dist/bin/next`, 'start', '.', '-H', '127.0.0.1', '-p', String(this.port)],
-      {
-        cwd: `${ROOT}apps/web`,
-        stdio: 'ignore',
-        env: {
-          ...process.env,
-          DATABASE_URL: serverUrl('BARYS_TEST_APP_URL', this.database),
-          NODE_ENV: 'production',
-          NEXT_TELEMETRY_DISABLED: '1',
-        },
+    this.server = spawn(process.execPath, ['serve.mjs', String(this.port)], {
+      cwd: `${ROOT}apps/web`,
+      stdio: 'ignore',
+      env: {
+        ...process.env,
+        DATABASE_URL: serverUrl('BARYS_TEST_APP_URL', this.database),
+        NODE_ENV: 'production',
+        NEXT_TELEMETRY_DISABLED: '1',
       },
-    );
+    });
     for (let tries = 0; tries < 300; tries += 1) {
       const answer = await fetch(`${this.url}/api/v1/health`).catch(() => null);
       if (answer?.ok) return;
@@ -85,6 +81,23 @@ export class Works {
        select sha256('${token}'), id, now(), now() + interval '1 day' from person where name = '${name}'`,
     );
     return `barys-session=${token}`;
+  }
+
+  /** Takes the database away from the running server, as a restart or a restore does, and gives it back. */
+  async withoutDatabase(meanwhile: () => Promise<void>): Promise<void> {
+    const away = `${this.database}_away`;
+    const rename = (from: string, to: string) =>
+      query(
+        'postgres',
+        `select pg_terminate_backend(pid) from pg_stat_activity where datname = '${from}';
+         alter database ${from} rename to ${to}`,
+      );
+    await rename(this.database, away);
+    try {
+      await meanwhile();
+    } finally {
+      await rename(away, this.database);
+    }
   }
 
   /** As a power cut would: without a chance to finish anything. */

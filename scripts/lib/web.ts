@@ -2,7 +2,7 @@
 import { openSync } from 'node:fs';
 import { setTimeout as sleep } from 'node:timers/promises';
 import { Failure } from './failure';
-import { ROOT, WEB } from './paths';
+import { WEB } from './paths';
 import { hasEnded, startChild, stopChild } from './processes';
 
 export interface WebServer {
@@ -14,20 +14,16 @@ export interface WebServer {
 /** Starts the built application on loopback and waits until it answers. */
 export async function startWeb(port: number, databaseUrl: string, logFile: string): Promise<WebServer> {
   const log = openSync(logFile, 'a', 0o600);
-  const child = startChild(
-    process.execPath,
-    [`${ROOT}node_modules/next/dist/bin/next`, 'start', WEB, '-H', '127.0.0.1', '-p', String(port)],
-    {
-      cwd: WEB,
-      stdio: ['ignore', log, log],
-      env: {
-        ...process.env,
-        DATABASE_URL: databaseUrl,
-        NODE_ENV: 'production',
-        NEXT_TELEMETRY_DISABLED: '1',
-      },
+  const child = startChild(process.execPath, [`${WEB}/serve.mjs`, String(port)], {
+    cwd: WEB,
+    stdio: ['ignore', log, log],
+    env: {
+      ...process.env,
+      DATABASE_URL: databaseUrl,
+      NODE_ENV: 'production',
+      NEXT_TELEMETRY_DISABLED: '1',
     },
-  );
+  });
   const url = `http://127.0.0.1:${port}`;
   const patienceUntil = Date.now() + 60_000;
   for (;;) {

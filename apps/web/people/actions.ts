@@ -23,15 +23,38 @@ import { act, actWithPassword, answer, thenGo, thenStay } from '@/server/act';
 import type { Answer } from '@/server/answer';
 import { database } from '@/server/database';
 import { moment } from '@/server/person';
-import { forgetSession, rememberSession, SESSION_COOKIE } from '@/server/session';
+import { senderAddress } from '@/server/address';
+import {
+  forgetSession,
+  rememberBrowser,
+  rememberedBrowser,
+  rememberSession,
+  SESSION_COOKIE,
+} from '@/server/session';
 import { typedNumber } from '@/ui/readNumber';
 
 const key = z.number().int().positive();
 const text = z.string().max(1000);
 
 /** Only a path of Barys itself is gone to after signing in. */
-const ownPath = (next: unknown): string =>
-  typeof next === 'string' && /^\/(?![/\\])/.test(next) ? next : '/';
+function ownPath(next: unknown): string {
+  // A browser drops tabs and line ends before it reads an address, and takes what follows two slashes for a host.
+  if (typeof next !== 'string' || !next.startsWith('/') || /[\u0000-\u0020\\]/.test(next)) return '/';
+  const own = 'http://barys.invalid';
+  try {
+    const { origin, pathname, search, hash } = new URL(next, own);
+    return origin === own ? `${pathname}${search}${hash}` : '/';
+  } catch {
+    return '/';
+  }
+}
+
+async function signInHere(typed: { readonly login: string; readonly password: string }): Promise<void> {
+  const from = { address: await senderAddress(), browser: await rememberedBrowser() };
+  const { session, browser } = await signIn(database(), moment(), typed, from);
+  await rememberSession(session);
+  await rememberBrowser(browser);
+}
 
 export async function signInAction(entry: {
   login: string;
@@ -40,7 +63,7 @@ export async function signInAction(entry: {
 }): Promise<Answer> {
   return thenGo(async () => {
     const typed = { login: text.parse(entry.login), password: text.parse(entry.password) };
-    await rememberSession(await signIn(database(), moment(), typed));
+    await signInHere(typed);
     return ownPath(entry.next);
   });
 }
@@ -96,7 +119,7 @@ export async function firstStartAction(entry: {
       if ((await findSite(tx)) === null) await addSite(tx, { siteName, isDemo: false });
       await setPassword(tx, actor, actor.personId, { password, current: null });
     });
-    await rememberSession(await signIn(database(), moment(), { login: person.login ?? '', password }));
+    await signInHere({ login: person.login ?? '', password });
     return '/office/people';
   });
 }

@@ -1,19 +1,41 @@
 /** Errors of the API as problem details (RFC 9457). */
-import { StoreError, type Refusal } from '@barys/store';
+import { isDatabaseAway, isNeverKept, StoreError, type Refusal } from '@barys/store';
 import { answerTo, log } from './act';
 
 const STATUS: Partial<Record<Refusal['code'], number>> = {
   'no-such': 404,
   'unknown-person': 401,
   'not-allowed': 403,
+  'too-many-tries': 429,
 };
 
 /** Any other refusal is a conflict with what stands; input that cannot be read is unprocessable. */
 const statusOf = (error: unknown): number =>
   error instanceof StoreError ? (STATUS[error.refusal.code] ?? 409) : 422;
 
+/** How soon to come again, s. */
+export const COME_AGAIN_S = 5;
+
+const NEVER_KEPT =
+  'This cannot be kept: it holds a character or a length that a record cannot hold. Type it again.';
+
+const databaseAway = (): Response =>
+  Response.json(
+    {
+      type: 'about:blank',
+      title: 'Not now',
+      status: 503,
+      detail: `Barys cannot reach its database. What was saved is kept; ask again in ${COME_AGAIN_S} seconds.`,
+    },
+    {
+      status: 503,
+      headers: { 'content-type': 'application/problem+json', 'retry-after': String(COME_AGAIN_S) },
+    },
+  );
+
 export function problemResponse(error: unknown): Response {
-  const known = answerTo(error);
+  if (isDatabaseAway(error)) return databaseAway();
+  const known = isNeverKept(error) ? { error: NEVER_KEPT } : answerTo(error);
   if (known === null) log.error({ err: error }, 'a request failed');
   const status = known === null ? 500 : statusOf(error);
   const body = {

@@ -1,6 +1,30 @@
 /** The way to PostgreSQL: one pool a process, plain parameterised SQL, numbers as numbers. */
 import pg from 'pg';
 
+/**
+ * PostgreSQL's own words for: not now. Classes 08 (connection) and 57 (operator), too many connections, and a database
+ * that is just being put in place by a restore.
+ */
+const AWAY = /^(08|57P)|^(53300|3D000)$/;
+/** What the way to it says when there is nobody at its end. */
+const NOBODY = ['ECONNREFUSED', 'ECONNRESET', 'EPIPE', 'ETIMEDOUT', 'ENOTFOUND', 'EHOSTUNREACH'];
+
+/** Whether an error only says that the database is away, so that the same thing may work a little later. */
+export function isDatabaseAway(error: unknown): boolean {
+  if (!(error instanceof Error)) return false;
+  const { code } = error as { code?: unknown };
+  if (typeof code === 'string' && (AWAY.test(code) || NOBODY.includes(code))) return true;
+  if (error instanceof AggregateError && error.errors.some(isDatabaseAway)) return true;
+  return /connection terminated|timeout exceeded when trying to connect/i.test(error.message);
+}
+
+/**
+ * Whether PostgreSQL said that it can never keep a value: class 22, data it cannot hold (a NUL, half a character), and
+ * 23514, against a rule of a table.
+ */
+export const isNeverKept = (error: unknown): boolean =>
+  error instanceof Error && /^22|^23514$/.test(String((error as { code?: unknown }).code ?? ''));
+
 /** What a query runs on: the pool, or one transaction of it. */
 export interface Queryable {
   query<Row extends object>(sql: string, values?: readonly unknown[]): Promise<Row[]>;

@@ -9,12 +9,11 @@ import { z } from 'zod';
 import { appendToTrail } from './audit';
 import type { Queryable } from './database';
 import { StoreError } from './errors';
+import { countTry, forgetTries, type TryKey } from './password-tries';
 import { findPerson, requireAdministrator, type Actor, type Person } from './people';
 import { findSite } from './site';
 
 const SESSION_DAYS = 14;
-const MOST_FAILURES = 8;
-const FAILURE_MINUTES = 15;
 
 export const passwordSchema = z
   .string()
@@ -49,48 +48,52 @@ const signedIn = async (tx: Queryable, moment: Moment, personId: number): Promis
   return token;
 };
 
-/** Counts a try before the password is looked at, so that tries at once do not slip past the limit together. */
-async function countTry(db: Queryable, login: string, at: Date): Promise<void> {
-  const since = dayjs(at).subtract(FAILURE_MINUTES, 'minute').toDate();
-  await db.query('delete from sign_in_failure where at < $1', [since]);
-  await db.query('insert into sign_in_failure (login, at) values ($1, $2)', [login, at]);
-  const [tries] = await db.query<{ count: number }>(
-    'select count(*)::int as count from sign_in_failure where login = $1',
-    [login],
-  );
-  if ((tries?.count ?? 0) > MOST_FAILURES)
-    throw new StoreError({ code: 'too-many-tries', minutes: FAILURE_MINUTES });
-}
-
 /**
  * Counts a try at one's own password, typed again to sign or to change it; the right one begins the count anew.
  * @param db not a transaction: a failed try has to stay counted
  * @throws StoreError `too-many-tries`
  */
 export async function countPasswordTry(db: Queryable, { personId, at }: Actor): Promise<void> {
-  const [person] = await db.query<{ login: string }>(
-    'select login from person where id = $1 and login is not null and password_hash is not null',
-    [personId],
-  );
-  if (person !== undefined) await countTry(db, person.login, at);
+  if (await hasPassword(db, personId)) await countTry(db, { kind: 'own', personId }, at);
 }
 
-const forgetTries = (db: Queryable, login: string) =>
-  db.query('delete from sign_in_failure where login = $1', [login]);
+/** From where somebody signs in. */
+export interface SignInFrom {
+  readonly address: string;
+  /** What the browser remembers of an earlier sign-in; null where it remembers nothing. */
+  readonly browser: string | null;
+}
+
+/** Whether a browser was signed in before by whoever has a login. */
+async function isKnownBrowser(db: Queryable, login: string, browser: string | null): Promise<boolean> {
+  if (browser === null) return false;
+  const rows = await db.query(
+    `select from known_browser join person on person.id = person_id where token_hash = $1 and login = $2`,
+    [hashOfToken(browser), login],
+  );
+  return rows.length > 0;
+}
 
 /**
  * Signs somebody in by login and password.
  * @param db not a transaction: a failed try has to stay counted
- * @returns the token that the browser keeps
+ * @returns the token of the session, and what the browser is known by from now on
  * @throws StoreError `wrong-password`, `too-many-tries`
  */
 export async function signIn(
   db: Queryable & { transaction<T>(act: (tx: Queryable) => Promise<T>): Promise<T> },
   moment: Moment,
   typed: { readonly login: string; readonly password: string },
-): Promise<string> {
+  from: SignInFrom,
+): Promise<{ readonly session: string; readonly browser: string }> {
   const login = typed.login.trim().toLowerCase().slice(0, 100);
-  await countTry(db, login, moment.at);
+  const keys: readonly TryKey[] = (await isKnownBrowser(db, login, from.browser))
+    ? [{ kind: 'known', browser: hashOfToken(from.browser ?? '').toString('base64url'), login }]
+    : [
+        { kind: 'address', address: from.address },
+        { kind: 'login', login },
+      ];
+  for (const key of keys) await countTry(db, key, moment.at);
   const [person] = await db.query<{ id: number; passwordHash: string }>(
     `select id, password_hash as "passwordHash" from person
      where login = $1 and is_active and password_hash is not null`,
@@ -99,8 +102,21 @@ export async function signIn(
   standIn ??= hash(newToken());
   const isRight = await verify(person?.passwordHash ?? (await standIn), typed.password.slice(0, 500));
   if (person === undefined || !isRight) throw new StoreError({ code: 'wrong-password' });
-  await forgetTries(db, login);
-  return db.transaction((tx) => signedIn(tx, moment, person.id));
+  for (const key of keys) if (key.kind !== 'address') await forgetTries(db, key);
+  return db.transaction(async (tx) => {
+    const browser = newToken();
+    if (from.browser !== null)
+      await tx.query('delete from known_browser where token_hash = $1 and person_id = $2', [
+        hashOfToken(from.browser),
+        person.id,
+      ]);
+    await tx.query('insert into known_browser (token_hash, person_id, seen_at) values ($1, $2, $3)', [
+      hashOfToken(browser),
+      person.id,
+      moment.at,
+    ]);
+    return { session: await signedIn(tx, moment, person.id), browser };
+  });
 }
 
 /**
@@ -137,18 +153,18 @@ export async function hasPassword(db: Queryable, personId: number): Promise<bool
 
 /** Whether a password is the person's own, for signing a job and for changing it. */
 export async function isPasswordOf(db: Queryable, personId: number, password: string): Promise<boolean> {
-  const [row] = await db.query<{ login: string | null; passwordHash: string | null }>(
-    'select login, password_hash as "passwordHash" from person where id = $1',
+  const [row] = await db.query<{ passwordHash: string | null }>(
+    'select password_hash as "passwordHash" from person where id = $1',
     [personId],
   );
   if (row?.passwordHash == null || !(await verify(row.passwordHash, password.slice(0, 500)))) return false;
-  if (row.login !== null) await forgetTries(db, row.login);
+  await forgetTries(db, { kind: 'own', personId });
   return true;
 }
 
 /**
  * Sets a password: one's own with the old one, anybody's as administrator. All sessions of the person
- * end, and all tokens are revoked.
+ * end, all tokens are revoked, and tries counted before are forgotten.
  * @throws StoreError `wrong-password`, `no-such`, `unknown-person`, `not-allowed`
  */
 export async function setPassword(
@@ -160,12 +176,16 @@ export async function setPassword(
   if (personId === actor.personId && current !== null) {
     if (!(await isPasswordOf(tx, personId, current))) throw new StoreError({ code: 'wrong-password' });
   } else await requireAdministrator(tx, actor);
-  const changed = await tx.query('update person set password_hash = $2 where id = $1 returning id', [
-    personId,
-    await hash(passwordSchema.parse(password)),
-  ]);
+  const changed = await tx.query<{ login: string | null }>(
+    'update person set password_hash = $2 where id = $1 returning login',
+    [personId, await hash(passwordSchema.parse(password))],
+  );
   if (changed.length === 0) throw new StoreError({ code: 'no-such', what: 'person', name: personId });
+  const [{ login } = { login: null }] = changed;
+  if (login !== null) await forgetTries(tx, { kind: 'login', login });
+  await forgetTries(tx, { kind: 'own', personId });
   await tx.query('delete from session where person_id = $1', [personId]);
+  await tx.query('delete from known_browser where person_id = $1', [personId]);
   await tx.query('update api_token set revoked_at = $2 where person_id = $1 and revoked_at is null', [
     personId,
     actor.at,

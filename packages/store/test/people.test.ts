@@ -20,6 +20,7 @@ import {
   tokenSchema,
   tokensOf,
   type Actor,
+  type SignInFrom,
 } from '../src/index';
 import { openWorks, TODAY } from './works';
 
@@ -41,8 +42,10 @@ beforeAll(async () => {
 });
 
 const at = (date: Date) => ({ at: date, today: TODAY });
-const enter = (password: string, login = ' Fitter ', date = LATER) =>
-  signIn(base.app, at(date), { login, password });
+const come = (password: string, login: string, date: Date, from: Partial<SignInFrom> = {}) =>
+  signIn(base.app, at(date), { login, password }, { address: '10.0.0.1', browser: null, ...from });
+const enter = async (password: string, login = ' Fitter ', date = LATER) =>
+  (await come(password, login, date)).session;
 
 describe('signing in', () => {
   it('takes login and password, and the session is the person until it ends', async () => {
@@ -70,14 +73,48 @@ describe('signing in', () => {
     await expect(enter('', 'technician')).rejects.toThrow('do not belong together');
   });
 
-  it('stops guessing after some tries, for a while and for that login alone', async () => {
+  it('slows guessing down after some tries, also of many at once, and for that login alone', async () => {
     const late = new Date('2026-05-05T09:00:00Z');
     const tries = await Promise.allSettled(Array.from({ length: 12 }, () => enter('guess', 'fitter', late)));
     const words = tries.map((one) => (one.status === 'rejected' ? String(one.reason) : 'in'));
-    expect(words.filter((one) => one.includes('do not belong together')).length).toBeLessThanOrEqual(8);
-    await expect(enter(PASSWORD, 'fitter', late)).rejects.toThrow('Too many tries');
+    expect(words.filter((one) => one.includes('do not belong together')).length).toBeLessThanOrEqual(6);
+    await expect(enter(PASSWORD, 'fitter', late)).rejects.toThrow(/Too many tries.*in 2 seconds/);
     await expect(enter('guess', 'other', late)).rejects.toThrow('do not belong together');
+    // Each further try waits twice as long as the one before.
+    const in3s = new Date(late.valueOf() + 3000);
+    await expect(enter('guess', 'fitter', in3s)).rejects.toThrow('do not belong together');
+    await expect(enter('guess', 'fitter', in3s)).rejects.toThrow('in 4 seconds');
     await expect(enter(PASSWORD, 'fitter', new Date('2026-05-05T09:16:00Z'))).resolves.toBeTruthy();
+  });
+
+  it('is not shut to a browser that was signed in before, whatever strangers guess', async () => {
+    const day = new Date('2026-05-06T09:00:00Z');
+    const { browser } = await come(PASSWORD, 'fitter', day);
+    for (let count = 0; count < 8; count += 1)
+      await come('guess', 'fitter', day, { address: `10.9.9.${count}` }).catch(() => undefined);
+    await expect(come(PASSWORD, 'fitter', day, { address: '10.8.8.8' })).rejects.toThrow('Too many tries');
+    await expect(come(PASSWORD, 'fitter', day, { address: '10.8.8.8', browser })).resolves.toBeTruthy();
+    // Somebody else's browser is a stranger to this login.
+    await expect(come(PASSWORD, 'fitter', day, { address: '10.8.8.8', browser: 'x' })).rejects.toThrow(
+      'Too many tries',
+    );
+  });
+
+  it('slows one address that tries many logins', async () => {
+    const day = new Date('2026-05-07T09:00:00Z');
+    const spray = (count: number) => come(PASSWORD, `login${count}`, day, { address: '10.7.7.7' });
+    for (let count = 0; count < 20; count += 1)
+      await expect(spray(count)).rejects.toThrow('do not belong together');
+    await expect(spray(20)).rejects.toThrow('Too many tries');
+    await expect(come('guess', 'login21', day, { address: '10.6.6.6' })).rejects.toThrow('belong together');
+  });
+
+  it('is open again at once with a new password of the administrator', async () => {
+    const day = new Date('2026-05-08T09:00:00Z');
+    for (let count = 0; count < 7; count += 1) await enter('guess', 'fitter', day).catch(() => undefined);
+    await expect(enter(PASSWORD, 'fitter', day)).rejects.toThrow('Too many tries');
+    await setPassword(base.app, works.administrator, fitter.personId, { password: PASSWORD, current: null });
+    await expect(enter(PASSWORD, 'fitter', day)).resolves.toBeTruthy();
   });
 
   it('goes without a password in a demo only', async () => {
@@ -102,15 +139,16 @@ describe('a password', () => {
     await change('another few words', PASSWORD);
   });
 
-  it('typed again to sign is guessed no more often than one to sign in', async () => {
+  it('typed again to sign is guessed no more often than one to sign in, and counted apart', async () => {
     const tryAgain = () => countPasswordTry(base.app, fitter);
-    for (let count = 0; count < 7; count += 1) await tryAgain();
+    for (let count = 0; count < 4; count += 1) await tryAgain();
     expect(await isPasswordOf(base.app, fitter.personId, PASSWORD)).toBe(true);
-    for (let count = 0; count < 8; count += 1) {
+    for (let count = 0; count < 5; count += 1) {
       await tryAgain();
       expect(await isPasswordOf(base.app, fitter.personId, 'a guess')).toBe(false);
     }
     await expect(tryAgain()).rejects.toThrow('Too many tries');
+    await expect(enter(PASSWORD)).resolves.toBeTruthy();
     await expect(
       countPasswordTry(base.app, { ...fitter, at: new Date(fitter.at.valueOf() + 16 * 60_000) }),
     ).resolves.toBeUndefined();

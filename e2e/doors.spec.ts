@@ -1,0 +1,86 @@
+/** What stands at the doors: strangers, hostile requests, a database that is away. */
+import { expect, test } from './support/works';
+
+const uncertain = (name: string) => ({
+  name,
+  estimate: 1,
+  unit: '',
+  distribution: { kind: 'standard', uncertainty: 0.1 },
+});
+
+test('hostile formulas neither stop the server nor keep it from others', async ({ works }) => {
+  const compute = (name: string, body: object) =>
+    fetch(`${works.url}/api/v1/compute/${name}`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify(body),
+    });
+  const wide = Array.from({ length: 12 }, (_, i) => `(a+${i})`).join('*');
+  const budget = { model: wide, unit: '', inputs: [uncertain('a')] };
+  expect((await compute('uncertainty-budget', budget)).status).toBe(200);
+
+  const inputs = Array.from({ length: 40 }, (_, i) => uncertain(`a${i}`));
+  const model = inputs.map(({ name }) => `sin(${name})*${name}`).join('+');
+  const storm = Array.from({ length: 24 }, () =>
+    compute('monte-carlo', { model, unit: '', inputs, trials: 1_000_000 }),
+  );
+  // While they wait, who is there is answered at once: a bound for a server that stands still, not a figure of speed.
+  for (let count = 0; count < 10; count += 1) {
+    const since = Date.now();
+    expect((await fetch(`${works.url}/api/v1/health`)).status).toBe(200);
+    expect(Date.now() - since).toBeLessThan(2000);
+  }
+  const first = await Promise.race(storm);
+  expect(first.status).toBe(503);
+  expect(first.headers.get('retry-after')).toBe('5');
+  await works.killServer();
+  await Promise.allSettled(storm);
+});
+
+test('without its database nothing is shown to anybody, and all is said in words', async ({
+  works,
+  page,
+}) => {
+  const cookie = await works.cookieOf('Technician A');
+  const get = (path: string, headers: Record<string, string>) =>
+    fetch(`${works.url}${path}`, { headers, redirect: 'manual' });
+  expect((await get('/instruments', { cookie })).status).toBe(200);
+  await works.withoutDatabase(async () => {
+    for (const headers of [{ cookie }, { cookie: 'barys-session=forged' }, {}])
+      for (const path of ['/', '/instruments', '/office/people', '/sign-in', '/api/v1/export']) {
+        const answer = await get(path, headers as Record<string, string>);
+        const text = await answer.text();
+        expect([path, answer.status]).toEqual([path, 503]);
+        expect(answer.headers.get('retry-after')).toBe('5');
+        expect(text).toContain('cannot reach its database');
+        expect(text).not.toContain('PT-');
+      }
+    expect((await get('/api/v1/health', {})).status).toBe(503);
+    await page.goto('/');
+    await expect(page.getByRole('heading', { name: 'Not now' })).toBeVisible();
+  });
+  expect((await get('/instruments', { cookie })).status).toBe(200);
+  // The page asks again by itself.
+  await expect(page.getByRole('heading', { name: 'Not now' })).toBeHidden({ timeout: 20_000 });
+});
+
+test('a stranger is led to the sign-in, and from there nowhere else', async ({ works, page }) => {
+  const elsewhere = '/\t/evil.invalid';
+  await page.goto(`/sign-in?next=${encodeURIComponent(elsewhere)}`);
+  await page.getByRole('button', { name: /Technician A/ }).click();
+  await expect(page.getByRole('heading', { name: /Today/ })).toBeVisible();
+  expect(new URL(page.url()).origin).toBe(works.url);
+});
+
+test('entries from other pages are refused, also where a browser says only its origin', async ({ works }) => {
+  const cookie = await works.cookieOf('Technician A');
+  const post = (headers: Record<string, string>) =>
+    fetch(`${works.url}/api/v1/runs/1/readings`, {
+      method: 'POST',
+      headers: { cookie, ...headers },
+      body: '{}',
+    });
+  expect((await post({ origin: 'http://evil.invalid' })).status).toBe(403);
+  expect((await post({ 'sec-fetch-site': 'cross-site' })).status).toBe(403);
+  expect((await post({ origin: works.url })).status).not.toBe(403);
+});
