@@ -241,7 +241,9 @@ test('a job is sent back, accepted, amended, and read as PDF, CSV and JSON', asy
   const headers = { cookie: await works.cookieOf('Auditor') };
   const csv = await (await page.request.get(`${works.url}/jobs/${job}/readings.csv`, { headers })).text();
   expect(csv.split('\r\n').length).toBeGreaterThan(9);
-  expect(csv).toContain('Expanded uncertainty');
+  expect(csv).toContain('Expanded uncertainty, %');
+  // Numbers stand as numbers, with what was typed beside them.
+  expect(csv).toMatch(/,\d+(\.\d+)?,"""\d+\.\d+""",mA,/);
   const json = (await (await page.request.get(`${works.url}/api/v1/jobs/${job}`, { headers })).json()) as {
     amendments: { afterText: string }[];
     runs: { evaluation: { verdict: string } }[];

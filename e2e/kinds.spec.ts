@@ -227,6 +227,7 @@ test('vacuum: a transmitter in volts, and a heat-loss gauge against two standard
   await expect(page.getByRole('img', { name: /fine leak valve/ })).toBeVisible();
   await fillConnection(page);
   await page.getByRole('radio', { name: /VG-01/ }).check();
+  await page.getByRole('textbox', { name: /If one that does not fit is used/ }).fill('');
   await page.getByRole('button', { name: /Height difference/ }).click();
   await page.getByRole('combobox', { name: /Second standard/ }).click();
   await page.getByRole('option', { name: /VG-03/ }).click();

@@ -107,6 +107,11 @@ export async function fillConnection(page: Page): Promise<void> {
   await page.getByLabel('Temperature, °C').fill('21');
   await page.getByLabel('Humidity, %').fill('45');
   await page.getByLabel('Barometer, hPa').fill('1009');
+  const standards = page.getByRole('radiogroup', { name: 'Pressure reference' });
+  if (await page.getByText('None alone is good enough').isVisible()) {
+    await standards.getByRole('radio').first().check();
+    await page.getByRole('textbox', { name: /If one that does not fit is used/ }).fill('the best there is');
+  }
 }
 
 /** From the return to the signature. */

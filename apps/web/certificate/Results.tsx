@@ -117,6 +117,8 @@ function summary(evaluation: RunEvaluation, figures: Figures): string {
   const said = parts.map(([name, value]) =>
     value == null ? `${name} not known` : `${name} ${figures.percent(value)} %`,
   );
+  if (figures.errorOf === 'reading')
+    return `worst error ${worst === null ? 'not known' : `${figures.error(worst)} % of reading`}.${notJudgedInWords(evaluation, figures)}`;
   const loop = hysteresisPercentSpan === null ? 'not known' : `${figures.amount(hysteresisPercentSpan)} %`;
   const led = worst === null ? 'not known' : `${figures.error(worst)} % of ${figures.errorOf}`;
   return `worst error ${led}; ${said.join(', ')}, hysteresis ${loop} of output span.${notJudgedInWords(evaluation, figures)}`;

@@ -65,15 +65,17 @@ function ReferencePick({
   title: string;
   choices: readonly ReferenceChoice[];
 }) {
-  const [isOpen, setIsOpen] = useState(false);
   const fitting = choices.filter(({ unfit }) => unfit === null);
+  // Where none fits, the weaker ones are what there is to choose from.
+  const [isOpen, setIsOpen] = useState(fitting.length === 0);
   const others = choices.filter((choice) => !fitting.includes(choice));
   const [first] = fitting;
   return (
     <Sheet title={title} aside="accuracy ratio">
       {first === undefined && (
         <Typography>
-          None in date is good enough for these points. Another one needs a reason, which the record keeps.
+          None alone is good enough for these points. Two may share them (below), or another one is taken with
+          a reason, which the record keeps.
         </Typography>
       )}
       <RadioGroup name={name} defaultValue={first === undefined ? '' : String(first.id)} aria-label={title}>

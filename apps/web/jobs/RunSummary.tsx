@@ -79,13 +79,19 @@ export function RunSummary({ run }: { run: Run }) {
                 ] as const,
               ]),
           ['Limit', toleranceInWords(run.madeWith.tolerance)],
-          ['Zero error', signed(zeroErrorPercentSpan)],
-          ['Span error', signed(spanErrorPercentSpan)],
-          [
-            'Hysteresis',
-            hysteresisPercentSpan === null ? 'not known' : ofSpan(figures.amount(hysteresisPercentSpan)),
-          ],
-          ...missing.filter(isExpected).map(({ why }): readonly [string, string] => ['', why]),
+          ...(figures.errorOf === 'reading'
+            ? [['Zero and span', 'not told of a gauge over decades: each point stands by itself'] as const]
+            : [
+                ['Zero error', signed(zeroErrorPercentSpan)] as const,
+                ['Span error', signed(spanErrorPercentSpan)] as const,
+                [
+                  'Hysteresis',
+                  hysteresisPercentSpan === null
+                    ? 'not known'
+                    : ofSpan(figures.amount(hysteresisPercentSpan)),
+                ] as const,
+                ...missing.filter(isExpected).map(({ why }) => ['', why] as const),
+              ]),
         ]}
       />
       <Working of="the figures of this run" steps={worked(run, evaluation, worst)} />

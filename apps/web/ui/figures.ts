@@ -58,15 +58,19 @@ export interface Figures {
   uncertainty(judged: Pick<JudgedReading, 'uncertainty' | 'expected'>): string;
 }
 
+/** Enough for 31.25 of 500; more digits than that nobody sets. */
+const MORE_DECIMALS = 2;
 /** Enough for the lowest decade of a range over six of them. */
 const MOST_MORE_DECIMALS = 5;
 
 /**
  * A point that does not fall on the usual last digit is shown whole where some more digits do that: 31.25 of 500, which
- * would be set as 31.3 otherwise. One that never ends, such as a third, keeps the usual digits.
+ * would be set as 31.3 otherwise. One that never ends, such as a third, or is moved by a head, keeps the usual digits.
  */
 function decimalsFor(value: number, usual: number): number {
-  for (let decimals = usual; decimals <= usual + MOST_MORE_DECIMALS; decimals += 1)
+  // A value below ten of its last digits lies low in a wide range, and needs what its decade needs.
+  const more = Math.abs(value) < 10 ** (1 - usual) ? MOST_MORE_DECIMALS : MORE_DECIMALS;
+  for (let decimals = usual; decimals <= usual + more; decimals += 1)
     if (Math.abs(Number(value.toFixed(decimals)) - value) <= 1e-12 * Math.abs(value)) return decimals;
   return usual;
 }

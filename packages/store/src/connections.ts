@@ -46,6 +46,7 @@ export type ConnectCheck = (typeof CONNECT_CHECKS)[number];
 export const SECOND_INDICATIONS = ['own display', 'panel meter', 'computer input'] as const;
 
 export interface Connection {
+  readonly id: number;
   readonly pressureReference: Reference;
   readonly secondReference: Reference | null;
   /** Null where the output is read by eye. */
@@ -77,7 +78,7 @@ type ConnectionRow = Omit<Connection, 'pressureReference' | 'secondReference' | 
 /** All connections of a job, in order: a range that was changed in it is connected anew. */
 export async function connectionsOfJob(db: Queryable, jobId: number): Promise<Connection[]> {
   const rows = await db.query<ConnectionRow>(
-    `select pressure_module_id as "pressureModuleId", second_module_id as "secondModuleId",
+    `select connection.id, pressure_module_id as "pressureModuleId", second_module_id as "secondModuleId",
        meter_module_id as "meterModuleId",
        json_build_object('temperatureC', ambient_c, 'humidityPercent', humidity_percent,
          'barometerHpa', barometer_hpa) as ambient,

@@ -23,7 +23,7 @@ const REFUSALS: readonly Refusal[] = [
   { code: 'not-first' },
   { code: 'last-administrator' },
   { code: 'wrong-password' },
-  { code: 'too-many-tries', minutes: 15 },
+  { code: 'too-many-tries', seconds: 15 },
   { code: 'not-a-demo' },
   { code: 'file-unreadable', why: 'it has no rows' },
   { code: 'rows-bad', count: 3 },

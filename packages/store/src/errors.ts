@@ -25,12 +25,13 @@ export type Refusal =
   | { code: 'run-empty' }
   | { code: 'desk-taken'; by: string }
   | { code: 'run-superseded' }
+  | { code: 'key-used' }
   | { code: 'at-atmosphere'; what: string }
   | { code: 'returning-already' }
   | { code: 'not-first' }
   | { code: 'last-administrator' }
   | { code: 'wrong-password' }
-  | { code: 'too-many-tries'; minutes: number }
+  | { code: 'too-many-tries'; seconds: number }
   | { code: 'not-a-demo' }
   | { code: 'file-unreadable'; why: string }
   | { code: 'rows-bad'; count: number };
@@ -94,15 +95,17 @@ function describeRefusal(refusal: Refusal): string {
     case 'run-empty':
       return 'No point of this run was read: there is nothing to judge. Read one, or throw the run away with the reason.';
     case 'own-work':
-      return 'Here a second person reviews: somebody who neither read nor signed this job.';
+      return 'Here a second person reviews: somebody who had no hand in this job, neither in its readings, its adjustments, its valves nor its signature.';
     case 'not-first':
       return 'This installation already has an administrator. Sign in instead.';
     case 'last-administrator':
       return 'This is the last administrator. Make somebody else one first.';
     case 'wrong-password':
       return 'Login and password do not belong together.';
+    case 'key-used':
+      return 'Something else was kept under this key before. Send it again with a key of its own.';
     case 'too-many-tries':
-      return `Too many tries for this login. Wait ${refusal.minutes} minutes, or ask an administrator.`;
+      return `Too many tries with a wrong password. Try again in ${refusal.seconds} ${refusal.seconds === 1 ? 'second' : 'seconds'}.`;
     case 'file-unreadable':
       return `The file cannot be taken: ${refusal.why}.`;
     case 'rows-bad':

@@ -151,12 +151,12 @@ export async function runsInDoubt(db: Queryable, finding: Finding, limit: number
       side: 'applied' | 'output';
     }
   >(
-    // By the module and not by the tag: the other ranges of the same reference are not in doubt.
+    // By the connection of the run, and by its module and not its tag: other ranges of the reference are not in doubt.
     `select run.id as "runId", run.job_id as "jobId", tag, service, decision,
        case when meter_module_id = $1 then 'output' else 'applied' end as side,
        coalesce(decided.remark, '') as remark, decided.name as "decidedBy"
-     from connection
-       join run on run.job_id = connection.job_id
+     from run
+       join connection on connection.id = run.connection_id
        join job on job.id = run.job_id
        join instrument on instrument.id = instrument_id
        left join lateral (
@@ -165,7 +165,6 @@ export async function runsInDoubt(db: Queryable, finding: Finding, limit: number
        ) decided on true
      where $1 in (pressure_module_id, second_module_id, meter_module_id)
        and started_at >= $2::date and started_at < $3::date + 1
-       and connection.id = (select max(id) from connection newest where newest.job_id = run.job_id)
      order by started_at desc, run.id desc limit $5`,
     [finding.reference.id, finding.goodUntil, finding.foundOn, finding.id, limit],
   );

@@ -57,7 +57,7 @@ export {
   MEDIA_TYPES,
   type Attachment,
 } from './attachments';
-export { openDatabase, type Database, type Queryable } from './database';
+export { isDatabaseAway, isNeverKept, openDatabase, type Database, type Queryable } from './database';
 export { sitDown, type Desk } from './desks';
 export { StoreError, type Refusal } from './errors';
 export {
@@ -231,6 +231,7 @@ export {
   setPassword,
   signIn,
   signInToDemo,
+  type SignInFrom,
   signOut,
   tokenSchema,
   tokensOf,

@@ -111,9 +111,9 @@ export async function loadJob(db: Queryable, jobId: number): Promise<JobFile> {
   };
 }
 
-/** The as-found run of a job that counts, or null before it begins; runs of further tests come after it. */
+/** The as-found run of a job that is decided on: the newest that counts, after further tests theirs; null before it begins. */
 export function asFoundRun(job: Pick<JobFile, 'runs'>): Run | null {
-  return job.runs.find((run) => run.kind === 'as-found' && run.thrownAway === null) ?? null;
+  return job.runs.filter((run) => run.kind === 'as-found' && run.thrownAway === null).at(-1) ?? null;
 }
 
 /** Whether two runs have the same points of the same range, so that they can stand side by side. */

@@ -6,6 +6,7 @@ import { requireDesk } from './desks';
 import { StoreError } from './errors';
 import { lockJobAt } from './job-stages';
 import { requireWorker, type Actor } from './people';
+import { requireRunCounts } from './runs';
 
 export const MARK_KINDS = ['overshot', 'no reading', 'note'] as const;
 export type MarkKind = (typeof MARK_KINDS)[number];
@@ -45,6 +46,25 @@ export interface NewMark {
   readonly desk?: string | null;
 }
 
+/**
+ * The mark that was kept under a key before.
+ * @throws StoreError `key-used` where the key was another mark's
+ */
+async function keptMark(
+  tx: Queryable,
+  runId: number,
+  { clientKey, position, kind, remark }: NewMark,
+): Promise<{ id: number; savedAt: Date } | undefined> {
+  const [row] = await tx.query<{ id: number; savedAt: Date; isSame: boolean }>(
+    `select id, marked_at as "savedAt", run_id = $2 and position = $3 and kind = $4 and remark = $5 as "isSame"
+     from point_mark where client_key = $1`,
+    [clientKey, runId, position, kind, remark.trim()],
+  );
+  if (row === undefined) return undefined;
+  if (!row.isSame) throw new StoreError({ code: 'key-used' });
+  return { id: row.id, savedAt: row.savedAt };
+}
+
 const typedOrEmpty = (text: string): string => (text.trim() === '' ? '' : parseTyped(text).text);
 
 /**
@@ -68,12 +88,12 @@ export async function keepMark(
   );
   if (run === undefined) throw new StoreError({ code: 'no-such', what: 'run', name: runId });
   if (!run.hasPoint) throw new StoreError({ code: 'no-such-point', position: entry.position });
+  const kept = await keptMark(tx, runId, entry);
+  if (kept !== undefined) return kept;
   await lockJobAt(tx, run.jobId, run.kind);
-  const [sentBefore] = await tx.query<{ id: number; savedAt: Date }>(
-    'select id, marked_at as "savedAt" from point_mark where client_key = $1 and run_id = $2',
-    [entry.clientKey, runId],
-  );
-  if (sentBefore !== undefined) return sentBefore;
+  const keptMeanwhile = await keptMark(tx, runId, entry);
+  if (keptMeanwhile !== undefined) return keptMeanwhile;
+  await requireRunCounts(tx, runId);
   await requireDesk(tx, run.jobId, entry.desk ?? null);
   const remark = entry.remark.trim();
   if (entry.kind !== 'overshot' && remark === '')

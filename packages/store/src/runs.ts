@@ -255,8 +255,9 @@ export async function startRun(
     ambient: connection.ambient,
   } satisfies MadeWith & Record<string, unknown>);
   const [run] = await tx.query<{ id: number }>(
-    `insert into run (job_id, kind, pass, made_with, started_by, started_at) values ($1, $2, $3, $4, $5, $6) returning id`,
-    [jobId, kind, pass, JSON.stringify(madeWith), actor.personId, actor.at],
+    `insert into run (job_id, kind, pass, made_with, started_by, started_at, connection_id)
+     values ($1, $2, $3, $4, $5, $6, $7) returning id`,
+    [jobId, kind, pass, JSON.stringify(madeWith), actor.personId, actor.at, connection.id],
   );
   await appendToTrail(tx, actor, {
     act: 'start run',
@@ -291,8 +292,34 @@ async function standingReading(tx: Queryable, runId: number, position: number): 
 }
 
 /**
+ * The reading that was kept under a key before.
+ * @throws StoreError `key-used` where the key was another reading's
+ */
+async function keptReading(
+  tx: Queryable,
+  runId: number,
+  { clientKey, position, appliedText, outputText }: TypedReading,
+): Promise<{ id: number; savedAt: Date } | undefined> {
+  const [row] = await tx.query<{ id: number; savedAt: Date; isSame: boolean }>(
+    `select id, read_at as "savedAt",
+       run_id = $2 and position = $3 and applied_text = $4 and output_text = $5 as "isSame"
+     from reading where client_key = $1`,
+    [clientKey, runId, position, parseTyped(appliedText).text, parseTyped(outputText).text],
+  );
+  if (row === undefined) return undefined;
+  if (!row.isSame) throw new StoreError({ code: 'key-used' });
+  return { id: row.id, savedAt: row.savedAt };
+}
+
+/** @throws StoreError `run-superseded` where the run was thrown away */
+export async function requireRunCounts(tx: Queryable, runId: number): Promise<void> {
+  const thrown = await tx.query('select from run_thrown_away where run_id = $1', [runId]);
+  if (thrown.length > 0) throw new StoreError({ code: 'run-superseded' });
+}
+
+/**
  * Writes one reading. Sent again with the same key, it is answered with the reading already kept.
- * @throws StoreError `no-such`, `wrong-stage`, `no-such-point`, `run-superseded`, `reading-exists`, `desk-taken`, `unknown-person`,
+ * @throws StoreError `no-such`, `wrong-stage`, `no-such-point`, `run-superseded`, `reading-exists`, `key-used`, `desk-taken`, `unknown-person`,
  *   `not-allowed`; CoreError for text that is no number
  */
 export async function saveReading(
@@ -307,12 +334,13 @@ export async function saveReading(
     [runId],
   );
   if (run === undefined) throw new StoreError({ code: 'no-such', what: 'run', name: runId });
+  // A reading that was kept stays kept, also when its run was finished before the answer came through.
+  const kept = await keptReading(tx, runId, entry);
+  if (kept !== undefined) return kept;
   await lockJobAt(tx, run.jobId, run.kind);
-  const [sentBefore] = await tx.query<{ id: number; savedAt: Date }>(
-    'select id, read_at as "savedAt" from reading where client_key = $1 and run_id = $2',
-    [entry.clientKey, runId],
-  );
-  if (sentBefore !== undefined) return sentBefore;
+  const keptMeanwhile = await keptReading(tx, runId, entry);
+  if (keptMeanwhile !== undefined) return keptMeanwhile;
+  await requireRunCounts(tx, runId);
   await requireDesk(tx, run.jobId, entry.desk ?? null);
   const isNewest = await tx.query('select from run where job_id = $1 and kind = $2 and pass > $3', [
     run.jobId,

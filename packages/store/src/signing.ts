@@ -81,10 +81,15 @@ export async function signJob(
   });
 }
 
-/** Who had a hand in the readings or the signature of a job. */
+/** Who had a hand in a job: readings, marks, adjustments, connection, valves, stages, signature. */
 async function handsIn(tx: Queryable, jobId: number): Promise<ReadonlySet<number>> {
   const rows = await tx.query<{ id: number }>(
     `select read_by as id from reading join run on run.id = run_id where job_id = $1
+     union select marked_by from point_mark join run on run.id = run_id where job_id = $1
+     union select made_by from connection where job_id = $1
+     union select moved_by from valve_move where job_id = $1
+     union select made_by from adjustment where job_id = $1
+     union select done_by from stage_passed where job_id = $1 and stage <> 'review'
      union select signed_by from job where id = $1`,
     [jobId],
   );

@@ -49,7 +49,12 @@ const runOf = (
     secondScale: null,
     ...more,
   },
-  readings: readings.map(([output, typed], index) => ({ position: index + 1, applied: 3, output, more: typed })),
+  readings: readings.map(([output, typed], index) => ({
+    position: index + 1,
+    applied: 3,
+    output,
+    more: typed,
+  })),
 });
 
 describe('the stages of a smart transmitter', () => {
@@ -81,9 +86,9 @@ describe('a second indication', () => {
   });
 
   it('of the own display has the scale of the configuration; of a panel meter without one it is noted only', () => {
-    const typed = [[12, { second: '3.02' }]] as const;
-    expect(besideOf(runOf({ secondIndication: 'own display' }, [...typed]))[0]?.second?.verdict).toBe('outside');
-    expect(besideOf(runOf({ secondIndication: 'panel meter' }, [...typed]))[0]).toEqual({});
+    const typed: Parameters<typeof runOf>[1] = [[12, { second: '3.02' }]];
+    expect(besideOf(runOf({ secondIndication: 'own display' }, typed))[0]?.second?.verdict).toBe('outside');
+    expect(besideOf(runOf({ secondIndication: 'panel meter' }, typed))[0]).toEqual({});
   });
 });
 

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { beforeAll, describe, expect, it } from 'vitest';
-import { asFoundRun, loadJob, saveReading } from '../src/index';
-import { jobAtAsFound, openWorks, reading } from './works';
+import { asFoundRun, finishRun, loadJob, saveReading } from '../src/index';
+import { closeOpenJobs, jobAtAsFound, openWorks, reading } from './works';
 
 const { base, works } = await openWorks();
 let jobId: number;
@@ -14,6 +14,10 @@ beforeAll(async () => {
 const save = (entry: ReturnType<typeof reading>, actor = works.technician) =>
   base.app.transaction((tx) => saveReading(tx, actor, runId, entry));
 const standing = async () => asFoundRun(await loadJob(base.app, jobId));
+
+const firstKey = async () =>
+  (await base.owner.query<{ key: string }>('select client_key as key from reading order by id limit 1'))[0]
+    ?.key;
 
 describe('a reading', () => {
   it('is kept as typed and as a number', async () => {
@@ -35,6 +39,13 @@ describe('a reading', () => {
     const both = await Promise.all([save({ ...entry }), save({ ...entry })]);
     expect(both).toEqual([first, first]);
     expect((await standing())?.readings.filter(({ position }) => position === 2)).toHaveLength(1);
+  });
+
+  it('under the key of another reading is refused', async () => {
+    const entry = reading(2, '8.012');
+    await expect(save({ ...entry, clientKey: (await firstKey()) ?? '' })).rejects.toThrow(
+      'under this key before',
+    );
   });
 
   it('is corrected by one that supersedes it; the earlier one stays', async () => {
@@ -140,5 +151,21 @@ describe('the database itself', () => {
       'signed and closed',
     );
     await expect(save(reading(7, '12.0'))).rejects.toThrow('The job is at closed');
+  });
+});
+
+describe('a reading of a run that is finished', () => {
+  it('that was kept is answered as kept after its run was finished, and a new one is not', async () => {
+    await closeOpenJobs(base.owner);
+    const next = await jobAtAsFound(base.app, works.technician);
+    const last = reading(1, '4.001');
+    const { id } = await saveReading(base.app, works.technician, next.runId, last);
+    for (let position = 2; position <= 9; position += 1)
+      await saveReading(base.app, works.technician, next.runId, reading(position, '8.000'));
+    await finishRun(base.app, works.technician, next.jobId, 'as-found');
+    expect((await saveReading(base.app, works.technician, next.runId, last)).id).toBe(id);
+    await expect(saveReading(base.app, works.technician, next.runId, reading(1, '4.001'))).rejects.toThrow(
+      'The job is at judge',
+    );
   });
 });

@@ -129,7 +129,7 @@ describe('a review', () => {
     await signJob(base.app, works.colleague, jobId, SIGNED);
     for (const hand of [works.technician, works.colleague])
       await expect(reviewJob(base.app, hand, jobId, { ...accepted, password: '' })).rejects.toThrow(
-        'neither read nor signed',
+        'hand in this job',
       );
     await expect(reviewJob(base.app, works.auditor, jobId, accepted)).rejects.toThrow('may not do this');
     await expect(reviewJob(base.app, reviewer, jobId, { ...accepted, password: 'x' })).rejects.toThrow(
@@ -142,6 +142,20 @@ describe('a review', () => {
       reviewRemark: 'clear',
     });
     expect(await jobsToReview(base.app, 10)).toEqual([]);
+  });
+
+  it('is not by whoever moved a valve or passed a stage of the job either', async () => {
+    const { app } = base;
+    const run = await jobAtAsFound(app, works.technician);
+    await readAll(app, works.technician, run.runId, 0.01);
+    await finishRun(app, works.technician, run.jobId, 'as-found');
+    await decideOnRun(app, works.technician, run.jobId, { decision: 'leave', note: 'as it is' });
+    await bringBack(app, works.colleague, run.jobId);
+    await signJob(app, works.technician, run.jobId, SIGNED);
+    await base.owner.query(`update person set role = 'reviewer' where id = $1`, [works.colleague.personId]);
+    const review = reviewJob(app, works.colleague, run.jobId, { ...accepted, password: '' });
+    await expect(review).rejects.toThrow('hand in this job');
+    await base.owner.query(`update person set role = 'technician' where id = $1`, [works.colleague.personId]);
   });
 
   it('may be by the signer where the site lets anybody review', async () => {

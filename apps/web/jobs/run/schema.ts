@@ -37,5 +37,12 @@ export const markSchema = z.object({
   appliedText: typedOrEmpty.default(''),
   outputText: typedOrEmpty.default(''),
   desk: z.uuid().nullable().default(null),
-  remark: z.string().max(500, 'At most 500 characters, please.').default(''),
+  remark: z
+    .string()
+    .max(500, 'At most 500 characters, please.')
+    .refine(
+      (text) => !text.includes('\0') && !/\p{Surrogate}/u.test(text),
+      'A character here cannot be kept. Type it again.',
+    )
+    .default(''),
 });

@@ -6,7 +6,7 @@ it.each([
   ['12.04', 'mA', '12.04', 12.04],
   [' 12,04 mA ', 'mA', '12,04', 12.04],
   ['12.04ma', 'mA', '12.04', 12.04],
-  ['−0.5 bar', 'bar', '−0.5', -0.5],
+  ['−0.5 bar', 'bar', '-0.5', -0.5],
   ['3 kpa', 'kPa', '3', 3],
   ['2.5 in H2O @ 4C', 'inH2OAt4C', '2.5', 2.5],
 ])('%s in %s is the number alone, as it was typed', (typed, unit, text, value) => {

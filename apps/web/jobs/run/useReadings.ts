@@ -15,6 +15,7 @@ import {
   type WaitingReading,
 } from './keep';
 import { send as sendToServer } from './send';
+import { pointWords } from '@/ui/figures';
 import { deskId } from './useDesk';
 import type { Entry, ShownMark, ShownRun } from './types';
 
@@ -77,6 +78,15 @@ function lastClock({ readings }: ShownRun): string | null {
   return [...readings].sort((a, b) => a.id - b.id).at(-1)?.savedClock ?? null;
 }
 
+/** What was not kept, and at which points; null where all is. */
+function refusalInWords({ madeWith }: ShownRun, refused: ReadonlyMap<number, string>): string | null {
+  const said = [...refused].map(([position, why]) => {
+    const point = madeWith.points.find((one) => one.position === position);
+    return `Not kept at ${point === undefined ? `point ${position}` : pointWords(point)}: ${why}`;
+  });
+  return said.length === 0 ? null : said.join(' ');
+}
+
 export function useReadings(run: ShownRun): Readings {
   const store = keptStore(run.id);
   const kept = useSyncExternalStore(store.subscribe, store.get, () => NOT_READ_YET);
@@ -86,6 +96,8 @@ export function useReadings(run: ShownRun): Readings {
   const [savedMarks, setSavedMarks] = useState<readonly ShownMark[]>(run.marks);
   const [savedClock, setSavedClock] = useState(() => lastClock(run));
   const [problem, setProblem] = useState<string | null>(null);
+  // What the server will never have stands aside, named, while the others go on.
+  const [refused, setRefused] = useState<ReadonlyMap<number, string>>(new Map());
   // The sender outlives renders: which reading stands where, for the next one to correct.
   const standingIds = useRef(new Map(run.readings.map((reading) => [reading.position, reading.id])));
   const isSending = useRef(false);
@@ -113,10 +125,11 @@ export function useReadings(run: ShownRun): Readings {
           );
         }
         setSavedClock(outcome.savedClock);
+        setRefused((before) => new Map([...before].filter(([position]) => position !== sent.position)));
         setProblem(null);
         store.set({ drafts, waiting: rest });
       } else {
-        setProblem(outcome.why);
+        setRefused((before) => new Map(before).set(sent.position, outcome.why));
         // Back to a draft: what was typed is not lost, and it is plain that it is not kept.
         const back: Kept['drafts'] = sent.kind === 'mark' ? {} : { [sent.position]: draftOf(sent) };
         store.set({ drafts: { ...drafts, ...back }, waiting: rest });
@@ -195,7 +208,7 @@ export function useReadings(run: ShownRun): Readings {
     drafts: kept.drafts,
     waitingCount: kept.waiting.length,
     savedClock,
-    problem,
+    problem: problem ?? refusalInWords(run, refused),
     keepDraft,
     enter,
     mark,

@@ -87,34 +87,35 @@ function LowRatio({ evaluation, leastRatio }: { evaluation: RunEvaluation; least
 export function JudgeStage({ job }: { job: JobFile }) {
   const run = asFoundRun(job);
   if (run === null) throw new StoreError({ code: 'no-such', what: 'as-found run of job', name: job.id });
-  // After further tests the newest run is what is decided on; the first one stays what was found.
-  const newest =
-    job.runs.filter(({ kind, thrownAway }) => kind === 'as-found' && thrownAway === null).at(-1) ?? run;
-  const evaluation = evaluateStoredRun(newest);
-  const { tolerance } = newest.madeWith;
+  // After further tests the run run is what is decided on and signed; the earlier ones stay beside it.
+  const earlier = job.runs.filter(
+    ({ id, kind, thrownAway }) => kind === 'as-found' && thrownAway === null && id !== run.id,
+  );
+  const evaluation = evaluateStoredRun(run);
+  const { tolerance } = run.madeWith;
   return (
     <Columns columns="1fr 1.3fr">
       <Stack sx={{ gap: 1.5 }}>
-        <Sheet title="As found">
+        <Sheet title={earlier.length === 0 ? 'As found' : `As found, pass ${run.pass}`}>
           <RunSummary run={run} />
         </Sheet>
-        {newest.id !== run.id && (
-          <Sheet title={`Further tests, pass ${newest.pass}`}>
-            <RunSummary run={newest} />
+        {earlier.map((one) => (
+          <Sheet key={one.id} title={`Before further tests, pass ${one.pass}`}>
+            <RunSummary run={one} />
           </Sheet>
-        )}
+        ))}
         <Sheet title="What to do">
           <Typography sx={{ mb: 1.5 }}>{advice(evaluation, tolerance)}</Typography>
-          <BesideAdvice verdicts={besideVerdicts(besideOf(newest))} />
-          <LowRatio evaluation={evaluation} leastRatio={newest.madeWith.leastRatio} />
+          <BesideAdvice verdicts={besideVerdicts(besideOf(run))} />
+          <LowRatio evaluation={evaluation} leastRatio={run.madeWith.leastRatio} />
           <DecideForm job={job.id} isAdjustAdvised={evaluation.verdict !== 'within'} />
         </Sheet>
       </Stack>
       <Stack sx={{ gap: 1.5 }}>
-        <CorridorSheet asFound={newest} height={225} />
+        <CorridorSheet asFound={run} height={225} />
         <Sheet>
-          <RunTable run={newest} />
-          <BesideTable run={newest} />
+          <RunTable run={run} />
+          <BesideTable run={run} />
         </Sheet>
       </Stack>
     </Columns>

@@ -11,7 +11,7 @@ import { useIsMounted } from '@/ui/useIsMounted';
 import { setReviewAction } from './actions';
 
 const WORDS: readonly (readonly [Review, string])[] = [
-  ['another person', 'By another person: somebody who neither read nor signed the job'],
+  ['another person', 'By another person: somebody who had no hand in the job'],
   ['anybody', 'By anybody who may review, also the signer'],
   ['none', 'No review: a signed job is closed at once'],
 ];

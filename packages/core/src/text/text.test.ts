@@ -16,14 +16,18 @@ describe('a typed number', () => {
     ['12.02', 12.02],
     ['12,02', 12.02],
     [' +4.000 ', 4],
-    ['−0.5', -0.5],
     ['.5', 0.5],
     ['20.', 20],
   ])('%j is read as %d and keeps its digits', (typed, value) => {
     expect(parseTyped(typed)).toEqual({ text: typed.trim(), value });
   });
 
+  it('pasted from a screen is kept with a plain minus', () => {
+    expect(parseTyped('\u22120.50')).toEqual({ text: '-0.50', value: -0.5 });
+  });
+
   it.each([
+    ['0'.repeat(41), 'more than 15 significant digits'],
     ['', 'Type a number'],
     ['1.234,5', 'more than one decimal sign'],
     ['12 mA', 'is not a number'],

@@ -1,9 +1,12 @@
+import { parseTyped } from '@barys/core';
 import { evaluateStoredRun, loadJob, standardAt, toCsv } from '@barys/store';
 import { csvResponse } from '@/server/csv';
 import { database } from '@/server/database';
 import { requireReader } from '@/server/person';
 import { problemResponse } from '@/server/problem';
 import { routeId } from '@/server/routeId';
+import { figuresOfRun } from '@/ui/figures';
+import { VERDICT_WORD } from '@/ui/verdict';
 
 const HEADER = [
   'Run',
@@ -13,12 +16,15 @@ const HEADER = [
   'Direction',
   'Cycle',
   'Applied',
+  'Applied as typed',
   'Input unit',
   'Ideal',
   'Reading',
+  'Reading as typed',
   'Output unit',
-  'Error, % of span',
-  'Expanded uncertainty',
+  'Error, %',
+  'Error in % of',
+  'Expanded uncertainty, %',
   'Verdict',
   'Standard',
   'Before a tap',
@@ -28,6 +34,18 @@ const HEADER = [
   'Read at',
   'Taken at',
 ];
+
+/** A figure as it is shown, as a number for a spreadsheet; nothing where there is none. */
+function numberOf(shown: string): number | undefined {
+  const value = Number(shown.replace('\u2212', '-'));
+  return shown === '' || Number.isNaN(value) ? undefined : value;
+}
+
+const plainNumber = (text: string | undefined): number | undefined =>
+  text === undefined ? undefined : parseTyped(text).value;
+
+/** What was typed, so that no spreadsheet makes a number of it: 8,020 stays what it was. */
+const typedText = (text: string): string => `"${text}"`;
 
 /** The readings of a job, one a row, with what was typed and what was computed. */
 export async function GET(
@@ -39,7 +57,8 @@ export async function GET(
     const job = await loadJob(database(), await routeId(params));
     const rows = job.runs.flatMap((run) => {
       const { readings } = evaluateStoredRun(run);
-      const { configuration, points } = run.madeWith;
+      const { points } = run.madeWith;
+      const figures = figuresOfRun(run.madeWith);
       return run.readings.map((reading, index) => {
         const judged = readings[index];
         const point = points.find(({ position }) => position === reading.position);
@@ -50,18 +69,21 @@ export async function GET(
           judged?.nominalPercent,
           judged?.direction,
           judged?.cycle,
-          reading.appliedText,
-          configuration.inputUnit,
-          judged?.expected,
-          reading.outputText,
-          configuration.outputUnit,
-          judged?.errorPercentSpan,
-          judged?.uncertainty,
-          judged?.verdict,
+          reading.applied,
+          typedText(reading.appliedText),
+          figures.inputUnit,
+          judged === undefined ? undefined : numberOf(figures.output(judged.expected)),
+          reading.output,
+          typedText(reading.outputText),
+          figures.outputUnit,
+          judged === undefined ? undefined : numberOf(figures.error(judged)),
+          figures.errorOf,
+          judged === undefined ? undefined : numberOf(figures.uncertainty(judged)),
+          judged === undefined ? undefined : VERDICT_WORD[judged.verdict],
           point === undefined ? '' : standardAt(run.madeWith, point).tag,
-          reading.more['before-tap'],
-          reading.more.digital,
-          reading.more.second,
+          plainNumber(reading.more['before-tap']),
+          plainNumber(reading.more.digital),
+          plainNumber(reading.more.second),
           reading.readBy,
           reading.readAt.toISOString(),
           reading.takenAt?.toISOString(),
