@@ -189,7 +189,9 @@ function* brokenVersions(request: object): Generator<object> {
 /** Whether a pointer leads to something in a request, or to a field that is missing right where it should stand. */
 function canHold(request: unknown, pointer: string): boolean {
   const parts = pointer.split('/').slice(1);
-  const parent = parts.slice(0, -1).reduce((value: unknown, part) => (value as never)?.[part], request);
+  const parent = parts
+    .slice(0, -1)
+    .reduce((value: unknown, part) => (value as Record<string, unknown> | null)?.[part], request);
   return parts.length === 0 || (parent !== null && typeof parent === 'object');
 }
 

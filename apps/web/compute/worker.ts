@@ -15,7 +15,7 @@ export interface Computed {
 }
 
 export default async function compute({ name, text }: ComputeTask): Promise<Computed> {
-  const response = await answerCalculation(CALCULATIONS.get(name), text);
+  const response = answerCalculation(CALCULATIONS.get(name), text);
   return {
     status: response.status,
     type: response.headers.get('content-type') ?? 'application/json',

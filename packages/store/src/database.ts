@@ -23,7 +23,7 @@ export function isDatabaseAway(error: unknown): boolean {
  * 23514, against a rule of a table.
  */
 export const isNeverKept = (error: unknown): boolean =>
-  error instanceof Error && /^22|^23514$/.test(String((error as { code?: unknown }).code ?? ''));
+  error instanceof pg.DatabaseError && /^22|^23514$/.test(error.code ?? '');
 
 /** What a query runs on: the pool, or one transaction of it. */
 export interface Queryable {
