@@ -134,12 +134,7 @@ function SecondScaleFields({ indication, display }: { indication: string; displa
           defaultValue={shown(display.unit)}
           slotProps={{ inputLabel: { shrink: true } }}
         />
-        <TextField
-          name="secondTolerance"
-          label="Tolerance, % of its span"
-          placeholder="1"
-          slotProps={shrunk}
-        />
+        <TextField name="secondTolerance" label="Tolerance, %" placeholder="1" slotProps={shrunk} />
       </Row>
       <Typography variant="body2" sx={{ color: 'text.secondary', mt: 0.5 }}>
         Without scale and tolerance it is noted and not judged.

@@ -95,12 +95,12 @@ const short = (value: number): string => formatPlain(Number(value.toPrecision(2)
 /** The rate of a leak check, with its direction where the record knows it. */
 export const leakRateInWords = ({ percentOfSpanPerMinute, of = 'span', limit, direction }: Leak): string => {
   const size = direction === undefined ? percentOfSpanPerMinute : Math.abs(percentOfSpanPerMinute);
-  const way = direction === 'rose' ? 'rising by ' : direction === 'lost' ? 'falling by ' : '';
+  const way = direction === 'rose' ? 'Rising by ' : direction === 'lost' ? 'Falling by ' : '';
   return `${way}${short(size)} % of ${of} a minute, at most ${short(limit)}`;
 };
 
 export const leakInWords = (leak: Leak): string =>
-  `${leak.startText} to ${leak.endText} in ${formatPlain(leak.minutes)} min: ${leakRateInWords(leak)}`;
+  `${leak.startText} to ${leak.endText} in ${formatPlain(leak.minutes)} min: ${leakRateInWords(leak).toLowerCase()}`;
 
 export const headInWords = ({
   heightM,

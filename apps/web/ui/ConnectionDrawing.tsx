@@ -140,7 +140,9 @@ export function ConnectionDrawing({ kind, ...shown }: Shown & { kind: Connection
           </g>
         ))}
       </svg>
-      <figcaption style={{ fontSize: 14, color: 'var(--muted)' }}>{says}.</figcaption>
+      <figcaption
+        style={{ fontSize: 14, color: 'var(--muted)' }}
+      >{`${says.charAt(0).toUpperCase()}${says.slice(1)}.`}</figcaption>
     </figure>
   );
 }

@@ -134,6 +134,10 @@ function RailDrawing({ rail, top, isBody }: { rail: Rail; top: number; isBody: b
         color: where === 'above' ? 'text.secondary' : 'text.primary',
         whiteSpace: 'nowrap',
         pointerEvents: 'none',
+        // Lines pass behind figures, never through them.
+        bgcolor: 'var(--sheet)',
+        px: '2px',
+        lineHeight: 1.15,
       }}
     >
       <Figure>{words}</Figure>

@@ -3,6 +3,7 @@
 import { CoreError, type TypedNumber } from '@barys/core';
 import type { ExtraColumn, MadeWith } from '@barys/store';
 import Box from '@mui/material/Box';
+import Popper from '@mui/material/Popper';
 import { useEffect, useRef, useState, type ClipboardEvent, type KeyboardEvent } from 'react';
 import { Figure } from '@/ui/Figure';
 import { pointWords, type Figures } from '@/ui/figures';
@@ -235,14 +236,17 @@ export function ReadingField({
           </Labelled>
         );
       })}
-      {(wrong !== null || doubt !== null) && (
+      <Popper
+        open={wrong !== null || doubt !== null}
+        anchorEl={() => fields.current[wrong?.at ?? doubt?.column ?? 'output'] ?? document.body}
+        placement="bottom-start"
+        sx={{ zIndex: 2 }}
+      >
         <Box
           id="reading-wrong"
           role="alert"
           sx={{
-            position: 'absolute',
-            zIndex: 2,
-            maxWidth: 260,
+            maxWidth: 300,
             mt: 0.5,
             p: 1,
             fontSize: 14,
@@ -253,7 +257,7 @@ export function ReadingField({
         >
           {wrong?.why ?? doubt?.words}
         </Box>
-      )}
+      </Popper>
     </Box>
   );
 }
