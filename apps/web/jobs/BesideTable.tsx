@@ -1,5 +1,6 @@
 import { formatFixed, formatSigned } from '@barys/core';
 import { besideOf, besideVerdicts, type Beside, type Run } from '@barys/store';
+import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
 import { DataTable } from '@/ui/DataTable';
 import { Figure } from '@/ui/Figure';
@@ -19,37 +20,6 @@ export function BesideTable({ run }: { run: Run }) {
   const pointAt = (position: number) => run.madeWith.points.find((one) => one.position === position);
   return (
     <>
-      <DataTable
-        label="Read beside the output"
-        rows={rows}
-        keyOf={({ position }) => String(position)}
-        columns={[
-          [
-            'Point',
-            ({ position }) => {
-              const point = pointAt(position);
-              return point === undefined ? '' : pointWords(point);
-            },
-          ],
-          ...kinds.map(
-            (kind) =>
-              [
-                `${BESIDE_WORD[kind]}, % of span`,
-                ({ figures }: (typeof rows)[number]) => {
-                  const figure = figures[kind];
-                  if (figure === undefined) return '–';
-                  const shown = kind === 'friction' ? formatFixed : formatSigned;
-                  return (
-                    <>
-                      <Figure>{shown(figure.percentOfSpan, DECIMALS)}</Figure>{' '}
-                      <VerdictMark verdict={figure.verdict} isMarkOnly />
-                    </>
-                  );
-                },
-              ] as const,
-          ),
-        ]}
-      />
       {kinds.map((kind) => {
         const verdict = verdicts[kind];
         const limit = Math.max(...readings.map((one) => one[kind]?.limitPercentOfSpan ?? 0));
@@ -60,6 +30,42 @@ export function BesideTable({ run }: { run: Run }) {
           </Typography>
         );
       })}
+      <Box component="details" sx={{ mt: 0.5 }}>
+        <Box component="summary" sx={{ cursor: 'pointer', py: 1, fontWeight: 600, minHeight: 44 }}>
+          Point by point
+        </Box>
+        <DataTable
+          label="Read beside the output"
+          rows={rows}
+          keyOf={({ position }) => String(position)}
+          columns={[
+            [
+              'Point',
+              ({ position }) => {
+                const point = pointAt(position);
+                return point === undefined ? '' : pointWords(point);
+              },
+            ],
+            ...kinds.map(
+              (kind) =>
+                [
+                  `${BESIDE_WORD[kind]}, % of span`,
+                  ({ figures }: (typeof rows)[number]) => {
+                    const figure = figures[kind];
+                    if (figure === undefined) return '–';
+                    const shown = kind === 'friction' ? formatFixed : formatSigned;
+                    return (
+                      <>
+                        <Figure>{shown(figure.percentOfSpan, DECIMALS)}</Figure>{' '}
+                        <VerdictMark verdict={figure.verdict} isMarkOnly />
+                      </>
+                    );
+                  },
+                ] as const,
+            ),
+          ]}
+        />
+      </Box>
     </>
   );
 }

@@ -12,9 +12,9 @@ import { figuresOfRun, pointPercent } from '@/ui/figures';
 import { VerdictMark } from '@/ui/VerdictMark';
 
 const COLUMN_WORD: Readonly<Record<ExtraColumn, string>> = {
-  'before-tap': 'before a tap',
-  digital: 'digital',
-  second: 'second indication',
+  'before-tap': 'Before a tap',
+  digital: 'Digital',
+  second: 'Second',
 };
 
 /** What a phone leaves out, so that the verdict is seen without scrolling. */
@@ -24,7 +24,7 @@ const WIDE_ONLY = { display: { xs: 'none', sm: 'table-cell' } };
 export function RunTable({ run }: { run: Run }) {
   const figures = figuresOfRun(run.madeWith);
   const { readings } = evaluateStoredRun(run);
-  const hasMore = figures.errorOf === 'reading' || run.madeWith.columns.length > 0;
+  const isOverDecades = figures.errorOf === 'reading';
   return (
     <Box
       sx={{ overflowX: 'auto' }}
@@ -32,7 +32,7 @@ export function RunTable({ run }: { run: Run }) {
       role="region"
       aria-label={`Readings ${run.kind.replace('-', ' ')}`}
     >
-      <Table size="small" sx={{ '& td, & th': { py: '2px' } }}>
+      <Table size="small" sx={{ '& td, & th': { py: '2px', px: 0.75 } }}>
         <TableHead>
           <TableRow>
             <TableCell>Point</TableCell>
@@ -43,10 +43,15 @@ export function RunTable({ run }: { run: Run }) {
             <TableCell align="right">Reading, {figures.outputUnit}</TableCell>
             <TableCell align="right">Error, % of {figures.errorOf}</TableCell>
             <TableCell align="right" sx={WIDE_ONLY}>
-              U, k = 2
+              U, %
             </TableCell>
             <TableCell>Verdict</TableCell>
-            {hasMore && <TableCell>Beside it</TableCell>}
+            {isOverDecades && <TableCell sx={WIDE_ONLY}>Decades</TableCell>}
+            {run.madeWith.columns.map((column) => (
+              <TableCell key={column} align="right" sx={WIDE_ONLY}>
+                {COLUMN_WORD[column]}
+              </TableCell>
+            ))}
           </TableRow>
         </TableHead>
         <TableBody>
@@ -72,18 +77,16 @@ export function RunTable({ run }: { run: Run }) {
               <TableCell>
                 <VerdictMark verdict={judged.verdict} isShort />
               </TableCell>
-              {hasMore && (
-                <TableCell>
-                  {[
-                    ...(figures.errorOf === 'reading'
-                      ? [`${decadesOf(judged.applied, judged.output)} decades`]
-                      : []),
-                    ...run.madeWith.columns.map(
-                      (column) => `${COLUMN_WORD[column]} ${run.readings[index]?.more[column] ?? '–'}`,
-                    ),
-                  ].join(', ')}
+              {isOverDecades && (
+                <TableCell sx={WIDE_ONLY}>
+                  <Figure>{decadesOf(judged.applied, judged.output)}</Figure>
                 </TableCell>
               )}
+              {run.madeWith.columns.map((column) => (
+                <TableCell key={column} align="right" sx={WIDE_ONLY}>
+                  <Figure>{run.readings[index]?.more[column] ?? '–'}</Figure>
+                </TableCell>
+              ))}
             </TableRow>
           ))}
         </TableBody>

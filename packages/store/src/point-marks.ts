@@ -6,7 +6,7 @@ import { requireDesk } from './desks';
 import { StoreError } from './errors';
 import { lockJobAt } from './job-stages';
 import { requireWorker, type Actor } from './people';
-import { requireRunCounts } from './runs';
+import { requireRunCounts } from './run-counts';
 
 export const MARK_KINDS = ['overshot', 'no reading', 'note'] as const;
 export type MarkKind = (typeof MARK_KINDS)[number];

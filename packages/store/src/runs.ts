@@ -13,6 +13,7 @@ import { requireWorker, type Actor } from './people';
 import { marksOfRuns, type PointMark } from './point-marks';
 import { decisionRuleSchema, settleWaitS } from './procedures';
 import { betterStandard } from './reference-fit';
+import { requireRunCounts } from './run-counts';
 
 const finite = z.number();
 
@@ -309,12 +310,6 @@ async function keptReading(
   if (row === undefined) return undefined;
   if (!row.isSame) throw new StoreError({ code: 'key-used' });
   return { id: row.id, savedAt: row.savedAt };
-}
-
-/** @throws StoreError `run-superseded` where the run was thrown away */
-export async function requireRunCounts(tx: Queryable, runId: number): Promise<void> {
-  const thrown = await tx.query('select from run_thrown_away where run_id = $1', [runId]);
-  if (thrown.length > 0) throw new StoreError({ code: 'run-superseded' });
 }
 
 /**

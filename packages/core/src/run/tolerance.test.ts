@@ -89,13 +89,15 @@ describe('a verdict under any rule', () => {
           const wanted =
             isThird && size > limit + band
               ? 'outside'
-              : size > limit - band
-                ? isThird
-                  ? 'undecided'
-                  : 'outside'
-                : size > 7 * limitTens
-                  ? 'within-adjust'
-                  : 'within';
+              : band > limit && size <= limit + band
+                ? 'not-judged'
+                : size > limit - band
+                  ? isThird
+                    ? 'undecided'
+                    : 'outside'
+                  : size > 7 * limitTens
+                    ? 'within-adjust'
+                    : 'within';
           const tolerance: Tolerance = {
             terms: [{ kind: 'absolute', value: limit / 1000, in: 'output' }],
             combine: 'sum',

@@ -77,8 +77,9 @@ export function decide(
 ): Verdict {
   const { error, limit, uncertainty } = judged;
   const size = Math.abs(error);
-  if (uncertainty > limit && size <= limit + uncertainty && rule.judgesBeyondUncertainty !== true)
-    return 'not-judged';
+  // An uncertainty on the limit still judges; both are computed, so a hair of rounding does not count.
+  const isBeyond = uncertainty > limit + noise && rule.judgesBeyondUncertainty !== true;
+  if (isBeyond && size <= limit + uncertainty + noise) return 'not-judged';
   const width = guardBand(rule, limit, uncertainty);
   const adjustShare = tolerance.adjustAbovePercentOfLimit / 100;
   const isUndecidedAllowed = rule.kind === 'guard-band' && rule.isUndecidedAllowed && width > 0;
