@@ -5,7 +5,6 @@ import {
   convertPressure,
   expectedOutput,
   formatPlain,
-  formatSignificant,
   isPressureUnit,
   plannedPoints,
   PRESSURE_UNITS,
@@ -155,7 +154,7 @@ function whyTooWeak(
   leastRatio: number,
 ): string | null {
   if (ratio !== null && ratio < leastRatio)
-    return `its accuracy ratio is ${formatSignificant(Math.floor(ratio * 100) / 100, 2)} : 1, below the ${formatPlain(leastRatio)} : 1 that the procedure asks for`;
+    return `its accuracy ratio is ${ratio < 1 ? 'below 1' : formatPlain(Math.floor(ratio * 10) / 10)} : 1, not the ${formatPlain(leastRatio)} : 1 that the procedure asks for`;
   return uncertaintyRatio !== null && uncertaintyRatio < 1
     ? 'its uncertainty exceeds the limit at a point, which could not be judged'
     : null;

@@ -63,7 +63,7 @@ describe('references', () => {
     expect(fits[0]?.ratio).toBeCloseTo(0.015 / 0.0033, 12);
     expect(fits.map(({ unfit }) => unfit === null)).toEqual([true, false, false, false]);
     expect(fits[1]?.unfit).toBe('its certificate ran out on 3 May 2026');
-    expect(fits[2]?.unfit).toContain('below the 4 : 1 that the procedure asks for');
+    expect(fits[2]?.unfit).toContain('not the 4 : 1 that the procedure asks for');
     expect(fits[3]).toMatchObject({ ratio: null });
     expect(fits[3]?.unfit).toContain('−1 to 3 bar');
   });

@@ -16,7 +16,7 @@ export default async function FittingReferencesPage({ params }: { params: Params
     <>
       <PageHead
         title={`Which reference fits ${instrument.tag}`}
-        about={`${instrument.service}. A ratio is the tolerance over what the reference itself may be wrong by, at the weaker end of the range.`}
+        about={`${instrument.service}. A ratio is the tolerance over what the reference itself may be wrong by, at the weakest point of the procedure.`}
       >
         <LinkButton href={`/instruments/${instrument.tag}`}>Back to {instrument.tag}</LinkButton>
       </PageHead>
