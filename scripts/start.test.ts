@@ -131,6 +131,13 @@ describe('npm start', () => {
     expect(existsSync(join(home, 'running'))).toBe(false);
   });
 
+  it('opens a demo to no other machine, unless told in so many words', async () => {
+    const begun = start({ BARYS_HOST: '0.0.0.0' });
+    expect(await begun.ended).toBe(1);
+    expect(begun.output()).toContain('This is a demo, in which anybody signs in as anybody');
+    await expectNothingLeft();
+  });
+
   it('is quick the second time and goes on with the same data; kill of npm stops all of it', async () => {
     const begun = start();
     await ready(begun);

@@ -3,7 +3,7 @@ import { mkdirSync, writeFileSync } from 'node:fs';
 import { rm } from 'node:fs/promises';
 import { buildWeb } from './lib/build';
 import { ensureDatabase, startCluster } from './lib/cluster';
-import { prepareDatabase } from './lib/database';
+import { prepareDatabase, refuseOpenDemo } from './lib/database';
 import { Failure, main } from './lib/failure';
 import { DATABASE, LOCK, runningHere } from './lib/installation';
 import { HOME } from './lib/paths';
@@ -70,10 +70,12 @@ await main(async () => {
       ends.push(cluster.ended.then(() => `PostgreSQL ended; its log is ${HOME}/postgres.log.`));
       await ensureDatabase(cluster, DATABASE);
       await prepareDatabase(cluster.adminUrl(DATABASE), !isEmpty);
+      await refuseOpenDemo(cluster.adminUrl(DATABASE));
       appUrl = cluster.appUrl(DATABASE);
     } else {
       console.log('Using the PostgreSQL server of DATABASE_URL.');
       await prepareDatabase(givenUrl, !isEmpty);
+      await refuseOpenDemo(givenUrl);
     }
     const web = await startWeb(port, appUrl ?? '', `${HOME}/web.log`);
     stops.push(web.stop);

@@ -26,7 +26,11 @@ function addressOf(request) {
 
 const server = createServer((request, response) => {
   request.headers['x-barys-address'] = addressOf(request);
-  void handle(request, response);
+  handle(request, response).catch((error) => {
+    console.error(error);
+    if (!response.headersSent) response.statusCode = 500;
+    response.end();
+  });
 });
 server.listen(port, hostname);
 

@@ -1,6 +1,7 @@
 /** Brings a database to the schema of this code, with the demo works in it if it is new and wanted. */
 import { plantDemo } from '@barys/demo';
 import { migrate, NewerDatabaseError } from '@barys/store/migrate';
+import { query } from './cluster';
 import { Failure } from './failure';
 
 /**
@@ -20,4 +21,23 @@ export async function prepareDatabase(adminUrl: string, plants: boolean): Promis
   }
   if (plants && (await plantDemo(adminUrl, new Date())))
     console.log('Planted the demo: Marrowfen Sugar Works, an invented factory.');
+}
+
+/** Said when a demo is to be reached from other machines all the same. */
+const OPEN_DEMO = 'anybody may sign in';
+
+/**
+ * A demo signs everybody in with one click, so it is for this machine alone, unless told otherwise in so many words.
+ * @param url any role that may read the installation
+ */
+export async function refuseOpenDemo(url: string): Promise<void> {
+  const host = process.env['BARYS_HOST'] ?? '127.0.0.1';
+  if (['127.0.0.1', '::1', 'localhost'].includes(host) || process.env['BARYS_OPEN_DEMO'] === OPEN_DEMO)
+    return;
+  const [site] = await query<{ isDemo: boolean }>(url, 'select is_demo as "isDemo" from installation');
+  if (site?.isDemo === true)
+    throw new Failure(
+      `This is a demo, in which anybody signs in as anybody; it is not opened to other machines (BARYS_HOST=${host}).\n` +
+        `Begin a real installation with "npm start -- --empty", or say BARYS_OPEN_DEMO="${OPEN_DEMO}".`,
+    );
 }

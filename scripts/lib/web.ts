@@ -24,7 +24,8 @@ export async function startWeb(port: number, databaseUrl: string, logFile: strin
       NEXT_TELEMETRY_DISABLED: '1',
     },
   });
-  const url = `http://127.0.0.1:${port}`;
+  const host = process.env['BARYS_HOST'] ?? '127.0.0.1';
+  const url = `http://${host === '0.0.0.0' ? '127.0.0.1' : host}:${port}`;
   const patienceUntil = Date.now() + 60_000;
   for (;;) {
     const answer = await fetch(`${url}/api/v1/health`).catch(() => null);
