@@ -27,7 +27,7 @@ function addressOf(request) {
 const server = createServer((request, response) => {
   request.headers['x-barys-address'] = addressOf(request);
   handle(request, response).catch((error) => {
-    console.error(error);
+    process.stderr.write(`${error instanceof Error ? error.stack : String(error)}\n`);
     if (!response.headersSent) response.statusCode = 500;
     response.end();
   });
