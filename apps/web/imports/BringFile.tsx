@@ -54,7 +54,7 @@ export function BringFile() {
             before you have seen what would be.
           </Typography>
           <div>
-            <Button type="submit" variant="contained" disabled={isPending}>
+            <Button type="submit" variant="contained" aria-busy={isPending}>
               {isPending ? 'Bringing it in …' : 'Look at it'}
             </Button>
           </div>

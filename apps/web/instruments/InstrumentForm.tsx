@@ -57,7 +57,7 @@ export function NewInstrumentForm({
         body={bodies.find(({ id }) => String(id) === instrument.bodyId)}
       />
       <div>
-        <Button type="submit" variant="contained" disabled={isPending}>
+        <Button type="submit" variant="contained" aria-busy={isPending}>
           Add the instrument
         </Button>
         <Refused answer={unplaced(specs, answer)} />
@@ -92,7 +92,7 @@ export function ChangeInstrumentForm({
     >
       <Sheet title="Register entry" aside="The range is changed by a new version of the configuration.">
         <FieldGrid specs={specs} fields={instrument} change={change} answer={answer} />
-        <Button type="submit" variant="contained" disabled={isPending} sx={{ mt: 2 }}>
+        <Button type="submit" variant="contained" aria-busy={isPending} sx={{ mt: 2 }}>
           Keep the changes
         </Button>
         <Refused answer={unplaced(specs, answer)} />
@@ -129,7 +129,7 @@ export function ConfigureForm({
     >
       <ConfigurationFields fields={configuration} change={change} body={body} />
       <div>
-        <Button type="submit" variant="contained" disabled={isPending}>
+        <Button type="submit" variant="contained" aria-busy={isPending}>
           Put this version in force
         </Button>
         <Refused answer={answer} />

@@ -22,7 +22,7 @@ export function StartJob({ tag }: { tag: string }) {
             </MenuItem>
           ))}
         </TextField>
-        <Button type="submit" variant="contained" disabled={isPending} autoFocus>
+        <Button type="submit" variant="contained" aria-busy={isPending} autoFocus>
           Start a job
         </Button>
       </Stack>

@@ -18,7 +18,7 @@ export function AdjustAgain({
   return (
     <form method="post" onSubmit={onSubmit}>
       <input type="hidden" name="job" value={job} />
-      <Button type="submit" variant={isAdvised ? 'outlined' : 'text'} disabled={isPending} sx={{ mt: 1 }}>
+      <Button type="submit" variant={isAdvised ? 'outlined' : 'text'} aria-busy={isPending} sx={{ mt: 1 }}>
         {isAnythingAdjusted ? 'Adjust again' : 'Adjust after all'}
       </Button>
       <Refused answer={answer} />

@@ -123,7 +123,7 @@ function AdjustFields({
       </Box>
       <Stack direction="row" sx={{ gap: 1, mt: 1 }}>
         <TextField name="description" label="Note (turns, trim, part)" fullWidth {...text('note')} />
-        <Button type="submit" variant="outlined" disabled={isPending}>
+        <Button type="submit" variant="outlined" aria-busy={isPending}>
           Log
         </Button>
       </Stack>
@@ -160,7 +160,7 @@ export function LeaveAdjust({
           {word}
         </Button>
         {canGoBack && (
-          <Button type="submit" name="to" value="judge" disabled={isPending}>
+          <Button type="submit" name="to" value="judge" aria-busy={isPending}>
             Nothing was touched, back to Judge
           </Button>
         )}

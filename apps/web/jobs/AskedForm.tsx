@@ -57,14 +57,14 @@ export function AskedForm({
               type="submit"
               variant="contained"
               size="large"
-              disabled={isPending}
+              aria-busy={isPending}
               autoFocus={questions.length === 0}
             >
               {word}
             </Button>
           )}
           {isSkipping && (
-            <Button type="submit" variant="contained" size="large" disabled={isPending}>
+            <Button type="submit" variant="contained" size="large" aria-busy={isPending}>
               Pass over it
             </Button>
           )}

@@ -299,7 +299,7 @@ export function ConnectForm({
             </Stack>
           </Sheet>
           <div>
-            <Button type="submit" variant="contained" size="large" disabled={isPending}>
+            <Button type="submit" variant="contained" size="large" aria-busy={isPending}>
               {isAgain ? 'Connected, begin as left' : 'Connected, begin as found'}
             </Button>
             <Refused answer={answer} />

@@ -21,7 +21,7 @@ export function DecideForm({ job, isAdjustAdvised }: { job: number; isAdjustAdvi
       value={decision}
       variant={isAdvised ? 'contained' : 'outlined'}
       autoFocus={isAdvised}
-      disabled={isPending}
+      aria-busy={isPending}
     >
       {word}
     </Button>
@@ -33,13 +33,13 @@ export function DecideForm({ job, isAdjustAdvised }: { job: number; isAdjustAdvi
       <input type="hidden" name="job" value={job} />
       <Stack direction="row" sx={{ gap: 1, flexWrap: 'wrap' }}>
         {isAdjustAdvised ? [adjust, leave] : [leave, adjust]}
-        <Button type="submit" name="decision" value="reopen" disabled={isPending}>
+        <Button type="submit" name="decision" value="reopen" aria-busy={isPending}>
           Correct a reading
         </Button>
       </Stack>
       <Stack direction="row" sx={{ gap: 1, flexWrap: 'wrap', mt: 1 }}>
         {OTHERS.map((decision) => (
-          <Button key={decision} type="submit" name="decision" value={decision} disabled={isPending}>
+          <Button key={decision} type="submit" name="decision" value={decision} aria-busy={isPending}>
             {DECISION_WORD[decision]}
           </Button>
         ))}

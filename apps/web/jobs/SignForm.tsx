@@ -78,7 +78,7 @@ export function SignForm({
         >
           {name === null ? 'Sign in to sign the job' : `Sign as ${name}`}
         </Button>
-        <Button type="submit" name="act" value="back" disabled={isPending} formNoValidate>
+        <Button type="submit" name="act" value="back" aria-busy={isPending} formNoValidate>
           Back to the return
         </Button>
       </Stack>

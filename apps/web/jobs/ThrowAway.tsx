@@ -28,7 +28,7 @@ export function ThrowAway({ job, kind }: { job: number; kind: RunKind }) {
               sx={{ flex: 1, minWidth: 240 }}
               autoFocus
             />
-            <Button type="submit" variant="outlined" disabled={isPending}>
+            <Button type="submit" variant="outlined" aria-busy={isPending}>
               Throw away and begin anew
             </Button>
           </>

@@ -47,7 +47,7 @@ export function PersonForm({ person }: { person: Person | null }) {
         aside="A change of role, login or password ends the person's sessions."
       >
         <FieldGrid specs={SPECS} fields={fields} change={change} answer={answer} />
-        <Button type="submit" variant="contained" disabled={isPending} sx={{ mt: 1.5 }}>
+        <Button type="submit" variant="contained" aria-busy={isPending} sx={{ mt: 1.5 }}>
           {person === null ? 'Add the person' : 'Keep the changes'}
         </Button>
         <Refused answer={unplaced(SPECS, answer)} />

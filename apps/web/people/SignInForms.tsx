@@ -28,7 +28,7 @@ export function SignInForm({ next }: { next: string }) {
         }}
       >
         <FieldGrid specs={SIGN_IN} fields={fields} change={change} answer={answer} />
-        <Button type="submit" variant="contained" disabled={isPending} sx={{ mt: 1.5 }}>
+        <Button type="submit" variant="contained" aria-busy={isPending} sx={{ mt: 1.5 }}>
           Sign in
         </Button>
         <Refused answer={answer} />
@@ -122,7 +122,7 @@ export function FirstStartForm({ needsSite }: { needsSite: boolean }) {
           change={change}
           answer={answer}
         />
-        <Button type="submit" variant="contained" disabled={isPending} sx={{ mt: 1.5 }}>
+        <Button type="submit" variant="contained" aria-busy={isPending} sx={{ mt: 1.5 }}>
           Begin
         </Button>
         <Refused answer={answer} />
@@ -155,7 +155,7 @@ export function ChangePasswordForm() {
         }}
       >
         <FieldGrid specs={CHANGE} fields={fields} change={change} answer={answer} />
-        <Button type="submit" variant="contained" disabled={isPending} sx={{ mt: 1.5 }}>
+        <Button type="submit" variant="contained" aria-busy={isPending} sx={{ mt: 1.5 }}>
           Change the password
         </Button>
         <Refused answer={answer} />

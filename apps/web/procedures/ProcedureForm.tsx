@@ -35,7 +35,7 @@ export function ProcedureForm({
         aside="In force for the next run; runs already begun keep their copy."
       >
         <FieldGrid specs={specs} fields={fields} change={change} answer={answer} />
-        <Button type="submit" variant="contained" disabled={isPending} sx={{ mt: 1.5 }}>
+        <Button type="submit" variant="contained" aria-busy={isPending} sx={{ mt: 1.5 }}>
           {procedure === null ? 'Add the procedure' : 'Put this version in force'}
         </Button>
         <Refused answer={unplaced(specs, answer)} />

@@ -49,7 +49,7 @@ export function StandardForm({ standard }: { standard: Standard | null }) {
     >
       <Sheet title={standard === null ? 'A new reference' : `Change ${standard.tag}`}>
         <FieldGrid specs={specs} fields={fields} change={change} answer={answer} />
-        <Button type="submit" variant="contained" disabled={isPending} sx={{ mt: 1.5 }}>
+        <Button type="submit" variant="contained" aria-busy={isPending} sx={{ mt: 1.5 }}>
           {standard === null ? 'Add the reference' : 'Keep the changes'}
         </Button>
         <Refused answer={unplaced(specs, answer)} />
@@ -80,7 +80,7 @@ export function ModuleForm({
         aside="The accuracy is the sum of its terms."
       >
         <FieldGrid specs={MODULE_SPECS} fields={fields} change={change} answer={answer} />
-        <Button type="submit" variant="contained" disabled={isPending} sx={{ mt: 1.5 }}>
+        <Button type="submit" variant="contained" aria-busy={isPending} sx={{ mt: 1.5 }}>
           {module === null ? 'Add the range' : 'Keep the changes'}
         </Button>
         <Refused answer={unplaced(MODULE_SPECS, answer)} />
@@ -101,7 +101,7 @@ export function CertificateForm({ standard }: { standard: number }) {
           File of the certificate{' '}
           <input type="file" name="file" style={{ minHeight: 44, maxWidth: '100%' }} />
         </label>
-        <Button type="submit" variant="outlined" disabled={isPending}>
+        <Button type="submit" variant="outlined" aria-busy={isPending}>
           Enter the certificate
         </Button>
       </Stack>
@@ -146,7 +146,7 @@ export function FindingForm({
         </TextField>
       )}
       <FieldGrid specs={FINDING_SPECS} fields={fields} change={change} answer={answer} />
-      <Button type="submit" variant="outlined" disabled={isPending} sx={{ mt: 1.5 }}>
+      <Button type="submit" variant="outlined" aria-busy={isPending} sx={{ mt: 1.5 }}>
         Enter it and see the runs
       </Button>
       <Refused answer={unplaced(FINDING_SPECS, answer)} />

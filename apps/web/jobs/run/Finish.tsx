@@ -41,7 +41,7 @@ export function Finish({
           ? 'Goes on as soon as the last reading is saved.'
           : '↑ goes back to a reading to correct it.'}
       </Typography>
-      <Button type="submit" variant="contained" size="large" disabled={isPending} autoFocus>
+      <Button type="submit" variant="contained" size="large" aria-busy={isPending} autoFocus>
         {kind === 'as-found' ? 'Judge' : 'Return to service'}
       </Button>
       <Refused answer={answer} />

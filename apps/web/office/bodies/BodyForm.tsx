@@ -45,7 +45,7 @@ export function BodyForm({ body }: { body: Body | null }) {
             choose={setTrims}
           />
         </Box>
-        <Button type="submit" variant="contained" disabled={isPending}>
+        <Button type="submit" variant="contained" aria-busy={isPending}>
           {body === null ? 'Add the body' : 'Keep the changes'}
         </Button>
         <Refused answer={unplaced(BODY_SPECS, answer)} />
