@@ -146,7 +146,7 @@ test('dial gauges by class: tapped at each point, read to half a division', asyn
   await expect(row(page, 7)).toContainText('+1.0');
   await expect(row(page, 7)).toContainText('within, adjust');
   await expect(row(page, 7)).toContainText('4.9');
-  await expect(page.getByText(/^Friction: before and after a tap/)).toBeVisible();
+  await expect(page.getByText(/^Friction: before and after a tap:/)).toBeVisible();
   await leaveAndSign(page, 'on its limit, class 1.0');
 
   // PI-6002: grade B of ASME B40.100: 3 % of span, 2 % in the middle half.
