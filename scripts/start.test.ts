@@ -9,6 +9,7 @@ import {
   readdirSync,
   readFileSync,
   rmSync,
+  statSync,
   writeFileSync,
 } from 'node:fs';
 import { createServer } from 'node:net';
@@ -156,7 +157,10 @@ describe('npm start', () => {
     };
     const begun = start();
     await ready(begun);
-    expect(await npm('backup', '--', file)).toMatchObject({ code: 0 });
+    const backed = await npm('backup', '--', file);
+    expect(backed).toMatchObject({ code: 0 });
+    expect(backed.output).toMatch(/to seal \d+ \([0-9a-f]{4} [0-9a-f]{4}\)/);
+    for (const kept of [file, `${file}.seal.json`]) expect(statSync(kept).mode & 0o077).toBe(0);
     expect((await npm('backup', '--', file)).output).toContain('is already there');
     expect((await npm('restore', '--', file)).output).toContain('Barys is running');
     await statement(`update instrument set service = 'changed since' where tag = 'PT-2107'`);
@@ -164,10 +168,14 @@ describe('npm start', () => {
     await begun.ended;
 
     const restored = await npm('restore', '--', file);
-    expect(restored.output).toMatch(/Restored .* entries of the trail, all in their chain/);
+    expect(restored.output).toMatch(/Restored .* seals, \d+ entries, \d+ records, all as they were written/);
     const verified = await npm('audit:verify');
     expect(verified).toMatchObject({ code: 0 });
-    expect(verified.output).toContain('The chain is whole');
+    expect(verified.output).toContain('All is as it was written');
+    expect((await npm('audit:verify', '--', '--since', '1')).output).toContain(
+      'All since seal 1 is as it was',
+    );
+    expect((await npm('audit:verify', '--', '--since', 'x')).output).toContain('Say which seal');
 
     const again = start();
     await ready(again);
@@ -182,12 +190,12 @@ describe('npm start', () => {
        update audit_entry set detail = '{"forged": true}' where id = 3;
        alter table audit_entry enable trigger append_only`,
     );
-    expect((await npm('audit:verify')).output).toContain('broken at entry 3');
+    expect((await npm('audit:verify')).output).toMatch(/differs is entry 3 \(.*\): it is altered/);
     const forged = join(home, 'forged.dump');
     expect(await npm('backup', '--', forged)).toMatchObject({ code: 0 });
     again.child.kill('SIGTERM');
     await again.ended;
-    expect((await npm('restore', '--', forged)).output).toContain('broken at entry 3. Nothing was changed.');
+    expect((await npm('restore', '--', forged)).output).toMatch(/entry 3 .*altered. Nothing was changed/);
     expect((await npm('restore', '--', file)).code).toBe(0);
     expect((await npm('restore', '--', join(home, 'none'))).output).toContain('There is no file');
   });

@@ -6,7 +6,7 @@ import { ensureDatabase, startCluster } from './lib/cluster';
 import { prepareDatabase, refuseOpenDemo } from './lib/database';
 import { Failure, main } from './lib/failure';
 import { DATABASE, LOCK, runningHere } from './lib/installation';
-import { HOME } from './lib/paths';
+import { HOME, SEALS } from './lib/paths';
 import { isFree } from './lib/ports';
 import { startWeb } from './lib/web';
 
@@ -69,15 +69,15 @@ await main(async () => {
       stops.push(cluster.stop);
       ends.push(cluster.ended.then(() => `PostgreSQL ended; its log is ${HOME}/postgres.log.`));
       await ensureDatabase(cluster, DATABASE);
-      await prepareDatabase(cluster.adminUrl(DATABASE), !isEmpty);
+      await prepareDatabase(cluster.adminUrl(DATABASE), { plants: !isEmpty, seals: SEALS });
       await refuseOpenDemo(cluster.adminUrl(DATABASE));
       appUrl = cluster.appUrl(DATABASE);
     } else {
       console.log('Using the PostgreSQL server of DATABASE_URL.');
-      await prepareDatabase(givenUrl, !isEmpty);
+      await prepareDatabase(givenUrl, { plants: !isEmpty, seals: SEALS });
       await refuseOpenDemo(givenUrl);
     }
-    const web = await startWeb(port, appUrl ?? '', `${HOME}/web.log`);
+    const web = await startWeb(port, appUrl ?? '', { logFile: `${HOME}/web.log`, seals: SEALS });
     stops.push(web.stop);
     ends.push(web.ended.then(() => `The web server ended; its log is ${HOME}/web.log.`));
     console.log(`\nBarys is ready: ${web.url}   (Ctrl-C stops it)`);

@@ -168,7 +168,8 @@ await main(async () => {
     if (cluster !== null && isWanted('journeys')) {
       const chromium = chromiumProgram();
       await ensureDatabase(cluster, 'barys_demo');
-      await prepareDatabase(cluster.adminUrl('barys_demo'), true);
+      env['BARYS_TEST_SEALS'] = join(scratch, 'seals');
+      await prepareDatabase(cluster.adminUrl('barys_demo'), { plants: true, seals: env['BARYS_TEST_SEALS'] });
       await buildWeb();
       if (statics !== null) counts.push(await statics);
       counts.push(await playwright(scratch, { ...env, CHROMIUM: chromium }, part === 'journeys' ? rest : []));

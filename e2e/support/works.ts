@@ -3,7 +3,9 @@ import { test as base, type Page } from '@playwright/test';
 import { spawn, type ChildProcess } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
 import { once } from 'node:events';
+import { cpSync, mkdtempSync, rmSync } from 'node:fs';
 import { createServer, type AddressInfo } from 'node:net';
+import { tmpdir } from 'node:os';
 import { setTimeout as sleep } from 'node:timers/promises';
 import { fileURLToPath } from 'node:url';
 import pg from 'pg';
@@ -40,12 +42,16 @@ export class Works {
   private constructor(
     private readonly database: string,
     private readonly port: number,
+    /** Keys and anchors of this copy of the demo's trail. */
+    private readonly seals: string,
   ) {}
 
   static async open(): Promise<Works> {
     const database = `journey_${randomUUID().replaceAll('-', '')}`;
     await query('postgres', `create database ${database} template barys_demo`);
-    const works = new Works(database, await freePort());
+    const seals = mkdtempSync(`${tmpdir()}/barys-journey-`);
+    cpSync(process.env['BARYS_TEST_SEALS'] ?? '', seals, { recursive: true });
+    const works = new Works(database, await freePort(), seals);
     await works.startServer();
     return works;
   }
@@ -61,6 +67,7 @@ export class Works {
       env: {
         ...process.env,
         DATABASE_URL: serverUrl('BARYS_TEST_APP_URL', this.database),
+        BARYS_SEALS: this.seals,
         NODE_ENV: 'production',
         NEXT_TELEMETRY_DISABLED: '1',
       },
@@ -116,6 +123,7 @@ export class Works {
   async close(): Promise<void> {
     await this.killServer();
     await query('postgres', `drop database ${this.database} with (force)`);
+    rmSync(this.seals, { recursive: true });
   }
 }
 

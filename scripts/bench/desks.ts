@@ -76,12 +76,15 @@ export async function benchDesks(): Promise<void> {
   try {
     await ensureDatabase(cluster, 'barys');
     const adminUrl = cluster.adminUrl('barys');
-    await prepareDatabase(adminUrl, true);
+    await prepareDatabase(adminUrl, { plants: true, seals: join(scratch, 'seals') });
     await query(adminUrl, 'create table bare (id bigserial primary key, text text, value numeric)');
     await query(adminUrl, 'grant all on bare, bare_id_seq to barys_app');
     await buildWeb();
     const db = openDatabase(cluster.appUrl('barys'));
-    const web = await startWeb(await freePort(), cluster.appUrl('barys'), join(scratch, 'web.log'));
+    const web = await startWeb(await freePort(), cluster.appUrl('barys'), {
+      logFile: join(scratch, 'web.log'),
+      seals: join(scratch, 'seals'),
+    });
     const desks = await sitDownAll(db, adminUrl);
     const bare: number[] = [];
     const saved: number[] = [];

@@ -138,7 +138,7 @@ const IMPORT_HEADER = 'Tag,Service,Area,Body,LRV,URV,Unit,Next due,Owner';
 async function importRows(cluster: Cluster, scratch: string): Promise<void> {
   await ensureDatabase(cluster, 'barys_import');
   const url = cluster.adminUrl('barys_import');
-  await prepareDatabase(url, true);
+  await prepareDatabase(url, { plants: true, seals: join(scratch, 'seals') });
   // The same columns, constraints and indexes, filled with the same values by PostgreSQL's own fastest way.
   await query(
     url,
@@ -261,12 +261,15 @@ export const benchImport = (): Promise<void> => onScratch(importRows);
 export const benchFleet = (): Promise<void> =>
   onScratch(async (cluster, scratch) => {
     await ensureDatabase(cluster, 'barys');
-    await prepareDatabase(cluster.adminUrl('barys'), true);
+    await prepareDatabase(cluster.adminUrl('barys'), { plants: true, seals: join(scratch, 'seals') });
     console.log('\nMaking a works of 100,000 instruments, 1,000,000 runs and 5,000,000 readings ...');
     await query(cluster.adminUrl('barys'), FLEET_SQL);
     await buildWeb();
     const db = openDatabase(cluster.appUrl('barys'));
-    const web = await startWeb(await freePort(), cluster.appUrl('barys'), join(scratch, 'web.log'));
+    const web = await startWeb(await freePort(), cluster.appUrl('barys'), {
+      logFile: join(scratch, 'web.log'),
+      seals: join(scratch, 'seals'),
+    });
     const [person] = await listPeople(db);
     const at = new Date();
     try {

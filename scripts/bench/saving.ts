@@ -43,7 +43,7 @@ export async function benchSaving(): Promise<void> {
   const cluster = await startCluster(join(scratch, 'home'));
   try {
     await ensureDatabase(cluster, 'barys');
-    await prepareDatabase(cluster.adminUrl('barys'), true);
+    await prepareDatabase(cluster.adminUrl('barys'), { plants: true, seals: join(scratch, 'seals') });
     await query(
       cluster.adminUrl('barys'),
       'create table bare (id bigserial primary key, text text, value numeric)',
@@ -51,7 +51,10 @@ export async function benchSaving(): Promise<void> {
     await query(cluster.adminUrl('barys'), 'grant all on bare, bare_id_seq to barys_app');
     await buildWeb();
     const db = openDatabase(cluster.appUrl('barys'));
-    const web = await startWeb(await freePort(), cluster.appUrl('barys'), join(scratch, 'web.log'));
+    const web = await startWeb(await freePort(), cluster.appUrl('barys'), {
+      logFile: join(scratch, 'web.log'),
+      seals: join(scratch, 'seals'),
+    });
     const desk = await deskOfDemo(db);
     const now = new Date();
     const token = await signInToDemo(db, { at: now, today: '2026-01-01' }, desk.personId);

@@ -1,5 +1,6 @@
 /** Brings a database to the schema of this code, with the demo works in it if it is new and wanted. */
 import { plantDemo } from '@barys/demo';
+import { openDatabase, SealFolder, sealTrail } from '@barys/store';
 import { migrate, NewerDatabaseError } from '@barys/store/migrate';
 import { query } from './cluster';
 import { Failure } from './failure';
@@ -7,10 +8,18 @@ import { Failure } from './failure';
 /**
  * @param adminUrl a role that may create tables and roles
  * @param plants whether a new database gets the demo; one without asks for its first administrator
+ * @param seals the folder of keys and anchors; what is in the trail already is sealed before anybody works on
  */
-export async function prepareDatabase(adminUrl: string, plants: boolean): Promise<void> {
+export async function prepareDatabase(
+  adminUrl: string,
+  { plants, seals }: { readonly plants: boolean; readonly seals: string },
+): Promise<void> {
+  const folder = SealFolder.open(seals);
+  let isMigrated = false;
   try {
+    await sealBefore(adminUrl, folder);
     const applied = await migrate(adminUrl);
+    isMigrated = applied.length > 0;
     if (applied.length > 0) console.log(`Brought the database up to date: ${applied.join(', ')}.`);
   } catch (error) {
     if (error instanceof NewerDatabaseError) throw new Failure(error.message);
@@ -21,6 +30,25 @@ export async function prepareDatabase(adminUrl: string, plants: boolean): Promis
   }
   if (plants && (await plantDemo(adminUrl, new Date())))
     console.log('Planted the demo: Marrowfen Sugar Works, an invented factory.');
+  const db = openDatabase(adminUrl, 'owner');
+  try {
+    await sealTrail(db, folder, { isMigration: isMigrated });
+  } finally {
+    await db.close();
+  }
+}
+
+/** Seals what waits for it, so that the seal after a migration has nothing else in it. */
+async function sealBefore(adminUrl: string, folder: SealFolder): Promise<void> {
+  const db = openDatabase(adminUrl, 'owner');
+  try {
+    const [{ has } = { has: false }] = await db.query<{ has: boolean }>(
+      `select to_regclass('public.seal') is not null as has`,
+    );
+    if (has) await sealTrail(db, folder);
+  } finally {
+    await db.close();
+  }
 }
 
 /** Said when a demo is to be reached from other machines all the same. */

@@ -1,5 +1,6 @@
 /** Copies of a whole database by PostgreSQL's own programs. */
 import { spawnSync } from 'node:child_process';
+import { closeSync, openSync } from 'node:fs';
 import { postgresPrograms } from './debian';
 import { Failure } from './failure';
 
@@ -25,8 +26,11 @@ function run(program: 'pg_dump' | 'pg_restore', url: string, args: readonly stri
 }
 
 /** Writes a consistent copy of a database to a file while others go on working. */
-export const dump = (url: string, file: string): void =>
+export const dump = (url: string, file: string): void => {
+  // Made beforehand for its owner alone: pg_dump writes into what is there.
+  closeSync(openSync(file, 'wx', 0o600));
   run('pg_dump', url, ['--format=custom', `--file=${file}`]);
+};
 
 /** Fills an empty database from such a file, whole or not at all. */
 export const fill = (url: string, file: string): void =>

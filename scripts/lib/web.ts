@@ -11,8 +11,15 @@ export interface WebServer {
   stop(this: void): Promise<void>;
 }
 
-/** Starts the built application on loopback and waits until it answers. */
-export async function startWeb(port: number, databaseUrl: string, logFile: string): Promise<WebServer> {
+/**
+ * Starts the built application on loopback and waits until it answers.
+ * @param seals the folder of keys and anchors of the trail that is in this database
+ */
+export async function startWeb(
+  port: number,
+  databaseUrl: string,
+  { logFile, seals }: { readonly logFile: string; readonly seals: string },
+): Promise<WebServer> {
   const log = openSync(logFile, 'a', 0o600);
   const child = startChild(process.execPath, [`${WEB}/serve.mjs`, String(port)], {
     cwd: WEB,
@@ -20,6 +27,7 @@ export async function startWeb(port: number, databaseUrl: string, logFile: strin
     env: {
       ...process.env,
       DATABASE_URL: databaseUrl,
+      BARYS_SEALS: seals,
       NODE_ENV: 'production',
       NEXT_TELEMETRY_DISABLED: '1',
     },

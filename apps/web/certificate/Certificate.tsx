@@ -7,11 +7,13 @@ import {
   asFoundRun,
   asLeftRun,
   hasSamePoints,
+  shortHash,
   type Amendment,
   type Connection,
   type JobFile,
   type Letterhead,
   type Run,
+  type Seal,
   type Site,
 } from '@barys/store';
 import { Document, Image, Page, Text, View } from '@react-pdf/renderer';
@@ -140,7 +142,7 @@ function deviations(job: JobFile): string[] {
   ];
 }
 
-function Statement({ job, run }: { job: JobFile; run: Run }) {
+function Statement({ job, run, seal }: { job: JobFile; run: Run; seal: CertificateEntry['seal'] }) {
   const { madeWith } = run;
   const why = whyNotTraceable(standardsOf(madeWith), madeWith.takenOn);
   const rest = deviations(job);
@@ -171,6 +173,7 @@ function Statement({ job, run }: { job: JobFile; run: Run }) {
             : 'Issued without a review, as the site has it'
           : `Reviewed and issued ${showMoment(job.reviewedAt)} by ${job.reviewedBy ?? ''}${job.reviewRemark === '' ? '' : `: ${job.reviewRemark}`}`}
       </Text>
+      {seal !== null && <Text>{`In the trail under seal ${seal.number}, ${shortHash(seal.hash)}`}</Text>}
     </Section>
   );
 }
@@ -179,12 +182,14 @@ export interface CertificateEntry {
   readonly job: JobFile;
   readonly site: Site | null;
   readonly amendments: readonly Amendment[];
+  /** What covers the signature in the trail; null while it waits for it. */
+  readonly seal: Pick<Seal, 'number' | 'hash'> | null;
   /** A code that opens the record, as a PNG in a data address. */
   readonly code: string;
   readonly paper: 'A4' | 'LETTER';
 }
 
-export function Certificate({ job, site, amendments, code, paper }: CertificateEntry) {
+export function Certificate({ job, site, amendments, seal, code, paper }: CertificateEntry) {
   const asFound = asFoundRun(job);
   const asLeft = asLeftRun(job);
   if (asFound === null || job.signedAt === null) throw new Error(`job ${job.id} is not signed`);
@@ -267,7 +272,7 @@ export function Certificate({ job, site, amendments, code, paper }: CertificateE
         >
           <CorridorDrawing shape={corridor} />
         </Section>
-        <Statement job={job} run={asLeft ?? asFound} />
+        <Statement job={job} run={asLeft ?? asFound} seal={seal} />
         {amendments.length > 0 && (
           <Section title="Amendments to this certificate; what was signed stands above">
             {amendments.map(({ id, what, beforeText, afterText, reason, amendedBy, amendedAt }) => (

@@ -1,5 +1,6 @@
 'use client';
 import { useRef, useState } from 'react';
+import { followLines } from '@/ui/followLines';
 import type { Found, Line, RunRequest } from './choice';
 
 export interface ImportRun {
@@ -37,14 +38,7 @@ export function useImportRun(id: number) {
         hear({ error: detail ?? 'The server could not do this. Nothing was imported.' });
         return;
       }
-      const reader = answer.body.pipeThrough(new TextDecoderStream()).getReader();
-      for (let rest = ''; ;) {
-        const { done, value } = await reader.read();
-        if (done) break;
-        const lines = (rest + value).split('\n');
-        rest = lines.pop() ?? '';
-        for (const line of lines) hear(JSON.parse(line) as Line);
-      }
+      await followLines(answer.body, (line) => hear(line as Line));
     } catch {
       setState({
         ...IDLE,

@@ -78,7 +78,7 @@ export async function signInToDemoAction(entry: { person: number; next: string }
 
 export async function signOutAction(): Promise<void> {
   const token = (await cookies()).get(SESSION_COOKIE)?.value;
-  if (token !== undefined) await signOut(database(), token);
+  if (token !== undefined) await database().transaction((tx) => signOut(tx, moment(), token));
   await forgetSession();
   redirect('/sign-in');
 }

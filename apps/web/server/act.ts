@@ -8,6 +8,7 @@ import { z } from 'zod';
 import { DONE, type Answer } from './answer';
 import { database } from './database';
 import { currentActor } from './person';
+import { sealNow } from './sealer';
 
 export const log = pino({ name: 'barys' });
 
@@ -17,10 +18,12 @@ export async function act<T>(work: (tx: Queryable, actor: Actor) => Promise<T>):
   return database().transaction((tx) => work(tx, actor));
 }
 
-/** The same for an act that asks for the password again: tries are counted, also those that fail. */
+/** The same for an act that asks for the password again: tries are counted, also those that fail; it is sealed at once. */
 export async function actWithPassword<T>(work: (tx: Queryable, actor: Actor) => Promise<T>): Promise<T> {
   await countPasswordTry(database(), await currentActor());
-  return act(work);
+  const done = await act(work);
+  await sealNow();
+  return done;
 }
 
 /** The answer to an error that the person can do something about; null for one that they cannot. */

@@ -1,6 +1,12 @@
-/** The trail: one entry for each act, in the act's own transaction, chained by hash in the database. */
+/**
+ * The trail: one entry for each act, in the act's own transaction. The records that the act adds or changes are written
+ * beside it by triggers (migration 0020); `seals.ts` seals both.
+ */
 import type { Queryable } from './database';
 import type { Actor } from './people';
+
+/** Who did it and when; nobody, where a stranger tried to sign in. */
+type Doer = Pick<Actor, 'at'> & { readonly personId: number | null };
 
 export interface AuditEntry {
   readonly act: string;
@@ -8,8 +14,8 @@ export interface AuditEntry {
   readonly detail?: Record<string, unknown>;
 }
 
-/** Appends to the trail. Call it last in a transaction: it holds the chain's lock until the commit. */
-export async function appendToTrail(tx: Queryable, actor: Actor, entry: AuditEntry): Promise<void> {
+/** Appends to the trail. */
+export async function appendToTrail(tx: Queryable, actor: Doer, entry: AuditEntry): Promise<void> {
   await tx.query(
     `insert into audit_entry (at, person_id, act, subject_kind, subject_id, detail)
      values ($1, $2, $3, $4, $5, $6)`,
@@ -22,10 +28,4 @@ export async function appendToTrail(tx: Queryable, actor: Actor, entry: AuditEnt
       JSON.stringify(entry.detail ?? {}),
     ],
   );
-}
-
-/** The number of the first entry that is missing or altered, or null of a sound trail. */
-export async function firstBrokenEntry(db: Queryable): Promise<number | null> {
-  const [row] = await db.query<{ broken: number | null }>('select first_broken_audit_entry() as broken');
-  return row?.broken ?? null;
 }

@@ -33,6 +33,8 @@ export interface Queryable {
 export interface Database extends Queryable {
   /** Runs an act whole or not at all. */
   transaction<T>(act: (tx: Queryable) => Promise<T>): Promise<T>;
+  /** A view of one moment, for reading over more than one query; it holds a connection until it is ended. */
+  snapshot(): Promise<Queryable & { end(): Promise<void> }>;
   close(): Promise<void>;
 }
 
@@ -82,6 +84,24 @@ export function openDatabase(url: string, as: 'application' | 'owner' = 'applica
       } finally {
         client.release(broken);
       }
+    },
+    async snapshot() {
+      const client = await pool.connect();
+      try {
+        await client.query('begin isolation level repeatable read read only');
+      } catch (error) {
+        client.release(true);
+        throw error;
+      }
+      return {
+        ...queryable(client),
+        async end() {
+          await client.query('rollback').then(
+            () => client.release(),
+            () => client.release(true),
+          );
+        },
+      };
     },
     close: () => pool.end(),
   };

@@ -2,7 +2,7 @@
  * Everything as JSON: one object a table row, table after table, as docs/export.md describes. Passwords, sessions and
  * tokens stay out, and files are named, not carried.
  */
-import type { Queryable } from './database';
+import type { Database, Queryable } from './database';
 
 /** Tables in an order in which each refers only to earlier ones, with what leads their pages. */
 const TABLES: readonly (readonly [name: string, columns: string])[] = [
@@ -10,7 +10,7 @@ const TABLES: readonly (readonly [name: string, columns: string])[] = [
   ['person', 'id, name, role, is_active, login'],
   ['body', '*'],
   ['procedure', '*'],
-  ['procedure_version', '*, procedure_id * 100000 + version as id'],
+  ['procedure_version', '*'],
   ['instrument', '*'],
   ['configuration', '*'],
   ['reference_standard', '*'],
@@ -34,12 +34,26 @@ const TABLES: readonly (readonly [name: string, columns: string])[] = [
   ['finding_decision', '*'],
   ['past_result', '*'],
   ['audit_entry', "id, at, person_id, act, subject_kind, subject_id, detail, encode(hash, 'hex') as hash"],
+  [
+    'seal',
+    `number as id, at, is_migration, entries::text as entries, encode(content_hash, 'hex') as content_hash,
+       encode(hash, 'hex') as hash, encode(signature, 'hex') as signature, key`,
+  ],
 ];
 
 const PAGE = 5000;
 
-/** The pieces of one JSON document; put together in this order they are the whole export. */
-export async function* exportEverything(db: Queryable, madeAt: Date): AsyncGenerator<string> {
+/** The pieces of one JSON document of one moment; put together in this order they are the whole export. */
+export async function* exportEverything(db: Database, madeAt: Date): AsyncGenerator<string> {
+  const snapshot = await db.snapshot();
+  try {
+    yield* piecesOf(snapshot, madeAt);
+  } finally {
+    await snapshot.end();
+  }
+}
+
+async function* piecesOf(db: Queryable, madeAt: Date): AsyncGenerator<string> {
   yield `{"format":"barys-export","version":1,"madeAt":${JSON.stringify(madeAt)},"tables":{`;
   for (const [index, [table, columns]] of TABLES.entries()) {
     yield `${index === 0 ? '' : ','}${JSON.stringify(table)}:[`;

@@ -14,7 +14,9 @@ export {
   type AdjustmentKind,
   type NewAdjustment,
 } from './adjustments';
-export { firstBrokenEntry } from './audit';
+export { appendToTrail } from './audit';
+export { lastSeal, sealOfJob, sealTrail, SealFolder, shortHash, type Anchor, type Seal } from './seals';
+export { verifyTrail, type Progress, type Verified } from './verify';
 export {
   accuracyOfBody,
   addBody,

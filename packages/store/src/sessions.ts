@@ -74,6 +74,30 @@ async function isKnownBrowser(db: Queryable, login: string, browser: string | nu
   return rows.length > 0;
 }
 
+interface FailedTry {
+  readonly login: string;
+  readonly address: string;
+}
+
+/** A try that came to nothing is in the trail under nobody's name, since nobody knows whose it was. */
+async function noteFailed(db: Queryable, at: Date, act: string, tried: FailedTry): Promise<void> {
+  const [person] = await db.query<{ id: number }>('select id from person where login = $1', [tried.login]);
+  await appendToTrail(
+    db,
+    { at, personId: null },
+    { act, subject: { kind: 'person', id: person?.id ?? 0 }, detail: { ...tried } },
+  );
+}
+
+/** The same for one that has to wait; a minute's worth of them is one entry, so that guessing cannot fill the disk. */
+async function noteLocked(db: Queryable, at: Date, tried: FailedTry): Promise<void> {
+  const recent = await db.query(
+    `select from audit_entry where act = 'refuse sign-in' and at > $1 and detail = $2 limit 1`,
+    [dayjs(at).subtract(1, 'minute').toDate(), JSON.stringify(tried)],
+  );
+  if (recent.length === 0) await noteFailed(db, at, 'refuse sign-in', tried);
+}
+
 /**
  * Signs somebody in by login and password.
  * @param db not a transaction: a failed try has to stay counted
@@ -93,7 +117,12 @@ export async function signIn(
         { kind: 'address', address: from.address },
         { kind: 'login', login },
       ];
-  for (const key of keys) await countTry(db, key, moment.at);
+  try {
+    for (const key of keys) await countTry(db, key, moment.at);
+  } catch (error) {
+    await noteLocked(db, moment.at, { login, address: from.address });
+    throw error;
+  }
   const [person] = await db.query<{ id: number; passwordHash: string }>(
     `select id, password_hash as "passwordHash" from person
      where login = $1 and is_active and password_hash is not null`,
@@ -101,7 +130,10 @@ export async function signIn(
   );
   standIn ??= hash(newToken());
   const isRight = await verify(person?.passwordHash ?? (await standIn), typed.password.slice(0, 500));
-  if (person === undefined || !isRight) throw new StoreError({ code: 'wrong-password' });
+  if (person === undefined || !isRight) {
+    await noteFailed(db, moment.at, 'fail sign-in', { login, address: from.address });
+    throw new StoreError({ code: 'wrong-password' });
+  }
   for (const key of keys) if (key.kind !== 'address') await forgetTries(db, key);
   return db.transaction(async (tx) => {
     const browser = newToken();
@@ -138,8 +170,18 @@ export async function personOfSession(db: Queryable, token: string, at: Date): P
   return row === undefined ? null : findPerson(db, row.id);
 }
 
-export async function signOut(db: Queryable, token: string): Promise<void> {
-  await db.query('delete from session where token_hash = $1', [hashOfToken(token)]);
+/** Ends a session; one that is over already is left alone. */
+export async function signOut(tx: Queryable, moment: Moment, token: string): Promise<void> {
+  const [ended] = await tx.query<{ personId: number }>(
+    'delete from session where token_hash = $1 returning person_id as "personId"',
+    [hashOfToken(token)],
+  );
+  if (ended !== undefined)
+    await appendToTrail(
+      tx,
+      { ...moment, personId: ended.personId },
+      { act: 'sign out', subject: { kind: 'person', id: ended.personId } },
+    );
 }
 
 /** Whether a person has a password; those of the demo have none. */

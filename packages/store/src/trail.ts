@@ -1,4 +1,4 @@
-/** The trail as people read it: filtered, paged, and checked link by link. */
+/** The trail as people read it: filtered, paged, and and the seal of each entry. */
 import { z } from 'zod';
 import type { Queryable } from './database';
 import { distinctValues } from './distinct';
@@ -21,13 +21,16 @@ export type TrailQuery = z.infer<typeof trailQuerySchema>;
 export interface TrailEntry {
   readonly id: number;
   readonly at: Date;
-  readonly person: string;
+  /** Null where a stranger tried to sign in. */
+  readonly person: string | null;
   readonly act: string;
   readonly subjectKind: string;
   readonly subjectId: number;
   /** Tag, model or name of what it was done to, where it has one. */
   readonly subject: string | null;
   readonly detail: Record<string, unknown>;
+  /** The number of the seal that covers it; null while it waits for one. */
+  readonly seal: number | null;
 }
 
 /** Entries of the trail, the newest first. */
@@ -59,6 +62,7 @@ export function trailEntries(db: Queryable, query: TrailQuery, limit: number): P
   values.push(limit);
   return db.query<TrailEntry>(
     `select entry.id, at, person.name as person, act, subject_kind as "subjectKind", subject_id as "subjectId", detail,
+       (select number from seal where entries @> entry.id) as seal,
        case subject_kind
          when 'instrument' then (select tag from instrument where id = subject_id)
          when 'job' then (select tag from job join instrument on instrument.id = instrument_id where job.id = subject_id)
@@ -67,7 +71,7 @@ export function trailEntries(db: Queryable, query: TrailQuery, limit: number): P
          when 'procedure' then (select name from procedure where id = subject_id)
          when 'person' then (select name from person named where named.id = subject_id)
        end as subject
-     from audit_entry entry join person on person.id = person_id
+     from audit_entry entry left join person on person.id = person_id
      ${conditions.length === 0 ? '' : `where ${conditions.join(' and ')}`}
      order by entry.id desc limit $${values.length}`,
     values,

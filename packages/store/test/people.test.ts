@@ -53,8 +53,27 @@ describe('signing in', () => {
     expect((await personOfSession(base.app, token, LATER))?.name).toBe('Fitter');
     expect(await personOfSession(base.app, token, new Date('2026-05-19T09:00:00Z'))).toBeNull();
     expect(await personOfSession(base.app, `${token}x`, LATER)).toBeNull();
-    await signOut(base.app, token);
+    await signOut(base.app, at(LATER), token);
+    await signOut(base.app, at(LATER), token);
     expect(await personOfSession(base.app, token, LATER)).toBeNull();
+    const left = await base.app.query(`select subject_id from audit_entry where act = 'sign out'`);
+    expect(left).toEqual([{ subject_id: fitter.personId }]);
+  });
+
+  it('leaves tries that failed in the trail, and those that have to wait once a minute', async () => {
+    const entries = async (login: string) => {
+      const rows = await base.app.query<{ act: string }>(
+        `select act from audit_entry where person_id is null and detail = $1 order by id`,
+        [JSON.stringify({ login, address: '10.9.9.9' })],
+      );
+      return rows.map(({ act }) => act);
+    };
+    const guess = (second: number) =>
+      come('guess', 'ghost', new Date(Date.parse('2026-05-04T09:20:00Z') + second * 10), {
+        address: '10.9.9.9',
+      });
+    for (let second = 0; second < 9; second += 1) await expect(guess(second)).rejects.toThrow();
+    expect(await entries('ghost')).toEqual([...Array<string>(5).fill('fail sign-in'), 'refuse sign-in']);
   });
 
   it('keeps neither password nor token in the database', async () => {

@@ -1,7 +1,11 @@
 /** A database of its own for a test file, on the throw-away server that `npm test` starts. */
 import { randomUUID } from 'node:crypto';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
 import pg from 'pg';
 import { openDatabase, type Database } from '../src/database';
+import { SealFolder, sealTrail } from '../src/seals';
+import { verifyTrail } from '../src/verify';
 
 function serverUrl(name: 'BARYS_TEST_ADMIN_URL' | 'BARYS_TEST_APP_URL'): URL {
   const text = process.env[name];
@@ -45,4 +49,19 @@ export async function throwaway(template: 'barys_empty' | 'template0' = 'barys_e
       await onServer(`drop database ${name} with (force)`);
     },
   };
+}
+
+/** Seals what is there, with a key for the occasion, and says whether trail and records agree, or where they do not. */
+export async function soundness(db: Database): Promise<string> {
+  const scratch = mkdtempSync(`${tmpdir()}/barys-seals-`);
+  try {
+    const folder = SealFolder.open(scratch);
+    await sealTrail(db, folder, { isMigration: true });
+    const found = await db.transaction((tx) =>
+      verifyTrail(tx, { keys: folder.trustedKeys(), anchors: folder.anchors() }),
+    );
+    return found.isSound ? 'sound' : found.where;
+  } finally {
+    rmSync(scratch, { recursive: true });
+  }
 }

@@ -90,7 +90,7 @@ async function plantReferences(owner: Queryable, actor: Actor): Promise<void> {
 export async function openWorks(): Promise<{ readonly base: Throwaway; readonly works: Works }> {
   const base = await throwaway();
   afterAll(() => base.drop());
-  return { base, works: await plantWorks(base.owner) };
+  return { base, works: await base.owner.transaction(plantWorks) };
 }
 
 async function plantWorks(owner: Queryable): Promise<Works> {

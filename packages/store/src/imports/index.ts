@@ -1,5 +1,6 @@
 /** Files brought in: kept as they came, looked at, checked, and taken over whole or in part. */
 import { z } from 'zod';
+import { appendToTrail } from '../audit';
 import { listBodies, type Body } from '../bodies';
 import type { Queryable } from '../database';
 import { StoreError } from '../errors';
@@ -61,7 +62,13 @@ export async function bringFile(
      values ($1, $2, $3, sha256($3), $4, $5) returning id`,
     [kind, name.slice(0, 200), Buffer.from(bytes), actor.personId, actor.at],
   );
-  return row?.id ?? 0;
+  const id = row?.id ?? 0;
+  await appendToTrail(tx, actor, {
+    act: 'bring file',
+    subject: { kind: 'import', id },
+    detail: { kind, name: name.slice(0, 200), rows: rows.length },
+  });
+  return id;
 }
 
 async function loadImport(db: Queryable, id: number): Promise<{ file: ImportFile; csv: ParsedCsv }> {

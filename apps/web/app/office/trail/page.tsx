@@ -40,7 +40,7 @@ export default async function TrailPage({ searchParams }: { searchParams: Search
     <>
       <PageHead
         title="Audit trail"
-        about="Every act, in the order it was done, each chained to the one before."
+        about="Every act with the records that it kept, joined into signed seals."
       >
         <VerifyButton />
       </PageHead>
@@ -59,7 +59,7 @@ export default async function TrailPage({ searchParams }: { searchParams: Search
           columns={[
             ['No.', ({ id }) => id],
             ['When', ({ at }) => <Whole>{showMoment(at)}</Whole>],
-            ['Who', ({ person }) => <Whole>{person}</Whole>],
+            ['Who', ({ person }) => <Whole>{person ?? 'nobody signed in'}</Whole>],
             ['Act', ({ act }) => <Whole>{act}</Whole>],
             [
               'On',
@@ -76,6 +76,7 @@ export default async function TrailPage({ searchParams }: { searchParams: Search
                 <Box sx={{ overflowWrap: 'anywhere', minWidth: 260 }}>{detailInWords(detail)}</Box>
               ),
             ],
+            ['Seal', ({ seal }) => seal ?? 'waits'],
           ]}
         />
         {entries.length === 0 && 'No act matches.'}

@@ -1,13 +1,15 @@
 import { exportEverything } from '@barys/store';
 import { log } from '@/server/act';
 import { database } from '@/server/database';
+import { noteExport } from '@/server/exported';
 import { requireReader } from '@/server/person';
 import { problemResponse } from '@/server/problem';
 
 /** Everything as JSON, as docs/export.md describes it; written as it is read, so that its size does not matter. */
 export async function GET(): Promise<Response> {
   try {
-    await requireReader();
+    const reader = await requireReader();
+    await noteExport(reader, 'everything as JSON');
     const pieces = exportEverything(database(), new Date());
     const encoder = new TextEncoder();
     const body = new ReadableStream<Uint8Array>({
@@ -20,6 +22,10 @@ export async function GET(): Promise<Response> {
           log.error({ err: error }, 'an export failed');
           controller.error(error);
         }
+      },
+      // Nobody listens any more.
+      async cancel() {
+        await pieces.return(undefined);
       },
     });
     return new Response(body, {

@@ -2,6 +2,7 @@ import { parseTyped } from '@barys/core';
 import { evaluateStoredRun, loadJob, standardAt, toCsv } from '@barys/store';
 import { csvResponse } from '@/server/csv';
 import { database } from '@/server/database';
+import { noteExport } from '@/server/exported';
 import { requireReader } from '@/server/person';
 import { problemResponse } from '@/server/problem';
 import { routeId } from '@/server/routeId';
@@ -53,8 +54,9 @@ export async function GET(
   { params }: { params: Promise<{ id: string }> },
 ): Promise<Response> {
   try {
-    await requireReader();
+    const reader = await requireReader();
     const job = await loadJob(database(), await routeId(params));
+    await noteExport(reader, 'readings', job.id);
     const rows = job.runs.flatMap((run) => {
       const { readings } = evaluateStoredRun(run);
       const { points } = run.madeWith;

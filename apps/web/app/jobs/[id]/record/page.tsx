@@ -5,10 +5,13 @@ import {
   asFoundRun,
   asLeftRun,
   hasPassword,
+  sealOfJob,
+  shortHash,
   type Connection,
   type Amendment,
   type JobFile,
   type Run,
+  type Seal,
 } from '@barys/store';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
@@ -51,7 +54,10 @@ export default async function RecordPage({ params }: { params: Params }) {
   const job = await loadJobOr404((await params).id);
   const asFound = asFoundRun(job);
   const asLeft = asLeftRun(job);
-  const amendments = await amendmentsOfJob(database(), job.id);
+  const [amendments, seal] = await Promise.all([
+    amendmentsOfJob(database(), job.id),
+    sealOfJob(database(), job.id),
+  ]);
   return (
     <>
       <JobHead job={job} />
@@ -83,7 +89,7 @@ export default async function RecordPage({ params }: { params: Params }) {
       </Stack>
       <Columns columns="1fr 1fr">
         {job.stage === 'review' && <Review job={job} />}
-        <Visit job={job} />
+        <Visit job={job} seal={seal} />
         {asFound !== null && <CorridorSheet asFound={asFound} asLeft={asLeft} height={240} />}
         {job.runs.map((run) => (
           <RunRecord key={run.id} run={run} amendments={amendments} />
@@ -117,7 +123,7 @@ export default async function RecordPage({ params }: { params: Params }) {
   );
 }
 
-function Visit({ job }: { job: JobFile }) {
+function Visit({ job, seal }: { job: JobFile; seal: Seal | null }) {
   return (
     <Sheet title="Visit">
       <Facts
@@ -141,6 +147,7 @@ function Visit({ job }: { job: JobFile }) {
                     : `${showMoment(job.reviewedAt)}, ${job.reviewedBy ?? ''}${job.reviewRemark === '' ? '' : `: ${job.reviewRemark}`}`,
                 ] as const,
               ]),
+          ...(seal === null ? [] : [['Seal', `${seal.number}, ${shortHash(seal.hash)}`] as const]),
           ...job.connections.flatMap((connection, index) =>
             connectionFacts(connection, job.instrument.kind).map(([name, value]): Fact => [
               index === 0 ? name : `${name}, again`,

@@ -2,6 +2,7 @@ import { StoreError, toCsv } from '@barys/store';
 import { LISTS, type ListName } from '@/exports/lists';
 import { csvResponse } from '@/server/csv';
 import { database } from '@/server/database';
+import { noteExport } from '@/server/exported';
 import { requireReader } from '@/server/person';
 import { problemResponse } from '@/server/problem';
 
@@ -11,9 +12,10 @@ export async function GET(
   { params }: { params: Promise<{ list: string }> },
 ): Promise<Response> {
   try {
-    await requireReader();
+    const reader = await requireReader();
     const { list } = await params;
     if (!Object.hasOwn(LISTS, list)) throw new StoreError({ code: 'no-such', what: 'list', name: list });
+    await noteExport(reader, `list of ${list}`);
     const { header, rows } = await LISTS[list as ListName](database());
     return csvResponse(toCsv(header, rows), `${list}.csv`);
   } catch (error) {

@@ -1,6 +1,7 @@
 import { toCsv, trailEntries, trailQuerySchema } from '@barys/store';
 import { csvResponse } from '@/server/csv';
 import { database } from '@/server/database';
+import { noteExport } from '@/server/exported';
 import { requireReader } from '@/server/person';
 import { problemResponse } from '@/server/problem';
 
@@ -9,7 +10,8 @@ const MOST = 100_000;
 /** The trail as it is filtered, the newest first. */
 export async function GET(request: Request): Promise<Response> {
   try {
-    await requireReader();
+    const reader = await requireReader();
+    await noteExport(reader, 'audit trail');
     const query = trailQuerySchema.parse(Object.fromEntries(new URL(request.url).searchParams));
     const entries = await trailEntries(database(), query, MOST);
     const rows = entries.map(({ id, at, person, act, subjectKind, subjectId, subject, detail }) => [
