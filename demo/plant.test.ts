@@ -1,11 +1,5 @@
 import { afterAll, beforeAll, expect, it } from 'vitest';
-import {
-  closedJobs,
-  instrumentsDueNext,
-  jobsToReview,
-  loadJob,
-  openJobs,
-} from '@barys/store';
+import { closedJobs, instrumentsDueNext, jobsToReview, loadJob, openJobs } from '@barys/store';
 import { soundness, throwaway, type Throwaway } from '@barys/store/testing';
 import { plantDemo } from './plant';
 

@@ -156,6 +156,7 @@ export async function makeVisit(tx: Queryable, visit: Visit): Promise<void> {
     referenceReason: isWeak ? NONE_BETTER : '',
     secondReference: second?.reference.id ?? null,
     leak: leakOf(range, visit.seed),
+    place: visit.seed % 5 === 0 ? 'at the bench' : 'on site',
     heightM: 0,
     liquidDensityKgPerM3: 0,
     readsDigital: false,

@@ -28,7 +28,7 @@ export default async function Layout({ children }: { children: ReactNode }) {
         <AppRouterCacheProvider
           options={{ enableCssLayer: false, ...(nonce === undefined ? {} : { nonce }) }}
         >
-          <Providers>
+          <Providers zone={site?.timeZone}>
             <Shell siteName={site?.siteName ?? 'No site yet'} isDemo={site?.isDemo ?? false} acting={acting}>
               {children}
             </Shell>

@@ -23,7 +23,7 @@ export default async function TodayPage() {
     openJobs(db, LINES),
     jobsToReview(db, LINES),
     instrumentsDueNext(db, LINES),
-    referencesDueBy(db, dayjs(now).add(REFERENCE_NOTICE_DAYS, 'day').format('YYYY-MM-DD')),
+    referencesDueBy(db, dayjs(today).add(REFERENCE_NOTICE_DAYS, 'day').format('YYYY-MM-DD')),
   ]);
   const inHand = new Map(jobs.map((job) => [job.tag, job.id]));
   return (

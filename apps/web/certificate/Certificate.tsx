@@ -2,10 +2,12 @@
  * The certificate of a signed job, on A4 or Letter, with what ISO/IEC 17025:2017, 7.8.2 and 7.8.4 ask for (from memory):
  * who, what, where, when, by which method, under which conditions, against what, with which uncertainty and rule.
  */
-import { type PressureKind, formatPlain, HOOK_UPS } from '@barys/core';
+import { type PressureKind, formatPlain, HOOK_UPS, withPoint } from '@barys/core';
 import {
   asFoundRun,
   asLeftRun,
+  daysOf,
+  lastDay,
   hasSamePoints,
   shortHash,
   type Amendment,
@@ -22,6 +24,7 @@ import {
   checkInWords,
   headInWords,
   leakInWords,
+  placeInWords,
   REASON_WORD,
   STAGE_WORD,
 } from '@/jobs/words';
@@ -85,12 +88,37 @@ function factsOfBoth<T>(of: (known: T) => Fact[], asFound: T, asLeft: T | null):
   return [...found, ...changed.map(([name, value]): Fact => [`${name}, as left`, value])];
 }
 
+/** The day of a run's readings, or its days. */
+function daysInWords(run: Run): string {
+  const { first, last } = daysOf(run);
+  return first === last ? showDate(last) : `${showDate(first)} to ${showDate(last)}`;
+}
+
+/** When, where and by whom the readings were taken, which is not when and by whom they were entered or signed. */
+function workFacts(job: JobFile, asFound: Run, asLeft: Run | null): Fact[] {
+  const readers = [
+    ...new Set([asFound, asLeft].flatMap((run) => run?.readings.map(({ readBy }) => readBy) ?? [])),
+  ];
+  const place = job.connections.at(-1)?.place;
+  return [
+    [
+      'Calibrated',
+      asLeft === null
+        ? daysInWords(asFound)
+        : `as found ${daysInWords(asFound)}, as left ${daysInWords(asLeft)}`,
+    ],
+    ...(place === undefined ? [] : [['Place', placeInWords(place, job.area)] as const]),
+    ['Readings by', readers.join(', ')],
+    ['Reason', REASON_WORD[job.reason]],
+  ];
+}
+
 function instrumentFacts(job: JobFile, asFound: Run, asLeft: Run | null): Fact[] {
   return [
     ['Instrument', `${asFound.madeWith.body.model}, ${serialWords(job.instrument.serial)}`],
     ['Service', `${job.service}, ${job.area}`],
     ...factsOfBoth(rangeFacts, asFound, asLeft),
-    ['Calibrated', `${showDate(asFound.startedAt)}, ${job.area}; ${REASON_WORD[job.reason].toLowerCase()}`],
+    ...workFacts(job, asFound, asLeft),
   ];
 }
 
@@ -144,7 +172,7 @@ function deviations(job: JobFile): string[] {
 
 function Statement({ job, run, seal }: { job: JobFile; run: Run; seal: CertificateEntry['seal'] }) {
   const { madeWith } = run;
-  const why = whyNotTraceable(standardsOf(madeWith), madeWith.takenOn);
+  const why = whyNotTraceable(standardsOf(madeWith), lastDay(run));
   const rest = deviations(job);
   return (
     <Section title="Statement">
@@ -197,6 +225,7 @@ export function Certificate({ job, site, amendments, seal, code, paper }: Certif
   const shownBeside = isSideBySide ? [asFound.id, asLeft.id] : [];
   const head = job.letterhead ?? site?.letterhead;
   const corridor = corridorOf(asFound, asLeft);
+  const inForce = amendments.filter(({ state }) => state === 'in force');
   return (
     <Document
       title={`Calibration certificate ${job.id}, ${job.tag}`}
@@ -216,7 +245,7 @@ export function Certificate({ job, site, amendments, seal, code, paper }: Certif
           <View style={{ flexDirection: 'row', gap: 10 }}>
             <View style={{ alignItems: 'flex-end' }}>
               <Text style={styles.title}>{job.tag}</Text>
-              <Text>{`Job ${job.id}, signed ${showDate(job.signedAt)}`}</Text>
+              <Text>{`Job ${job.id}, calibrated ${showDate(lastDay(asLeft ?? asFound))}`}</Text>
             </View>
             <Image src={code} style={{ width: 38, height: 38 }} />
           </View>
@@ -233,7 +262,7 @@ export function Certificate({ job, site, amendments, seal, code, paper }: Certif
         {job.runs
           .filter(({ id, kind }) => !shownBeside.includes(id) && kind === 'as-found')
           .map((run) => (
-            <RunPart key={run.id} run={run} />
+            <RunPart key={run.id} run={run} isLeftSo={asLeft === null && run.id === asFound.id} />
           ))}
         {job.adjustments.length > 0 && (
           <Section title="Adjustments">
@@ -251,7 +280,7 @@ export function Certificate({ job, site, amendments, seal, code, paper }: Certif
                 madeAt,
               }) => (
                 <Text key={id}>
-                  {`${ADJUSTMENT_WORD[kind]} at ${atAppliedText} ${unitWord(inputUnit)}: ${beforeText} before, ${afterText} ${unitWord(outputUnit)} after${description === '' ? '' : ` (${description})`}; ${madeBy}, ${showMoment(madeAt)}`}
+                  {`${ADJUSTMENT_WORD[kind]} at ${withPoint(atAppliedText)} ${unitWord(inputUnit)}: ${withPoint(beforeText)} before, ${withPoint(afterText)} ${unitWord(outputUnit)} after${description === '' ? '' : ` (${description})`}; ${madeBy}, ${showMoment(madeAt)}`}
                 </Text>
               ),
             )}
@@ -273,11 +302,11 @@ export function Certificate({ job, site, amendments, seal, code, paper }: Certif
           <CorridorDrawing shape={corridor} />
         </Section>
         <Statement job={job} run={asLeft ?? asFound} seal={seal} />
-        {amendments.length > 0 && (
+        {inForce.length > 0 && (
           <Section title="Amendments to this certificate; what was signed stands above">
-            {amendments.map(({ id, what, beforeText, afterText, reason, amendedBy, amendedAt }) => (
+            {inForce.map(({ id, what, beforeText, afterText, reason, amendedBy, amendedAt, reviewedBy }) => (
               <Text key={id}>
-                {`${what}: “${beforeText}” is amended to “${afterText}”; ${reason} (${amendedBy}, ${showMoment(amendedAt)})`}
+                {`${what}: “${beforeText}” is amended to “${afterText}”; ${reason} (${amendedBy}, ${showMoment(amendedAt)}${reviewedBy === null ? '' : `, agreed by ${reviewedBy}`})`}
               </Text>
             ))}
           </Section>

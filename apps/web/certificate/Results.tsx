@@ -1,5 +1,5 @@
 /** Readings of a run, or as found and as left side by side where both have the same points. */
-import { formatFixed, formatSigned, type JudgedReading, type RunEvaluation } from '@barys/core';
+import { formatFixed, formatSigned, withPoint, type JudgedReading, type RunEvaluation } from '@barys/core';
 import { besideOf, besideVerdicts, evaluateStoredRun, type Beside, type Run } from '@barys/store';
 import { Text, View } from '@react-pdf/renderer';
 import { showMoment } from '@/server/dates';
@@ -69,9 +69,9 @@ function Readings({ runs, figures }: { runs: readonly [Run] | readonly [Run, Run
       );
     const { judged, appliedText, outputText } = found;
     const texts = [
-      appliedText,
+      withPoint(appliedText),
       ...(isDouble ? [] : [figures.output(judged.expected)]),
-      outputText,
+      withPoint(outputText),
       figures.error(judged),
       figures.uncertainty(judged),
     ];
@@ -157,14 +157,22 @@ function BesideLines({ run, label }: { run: Run; label: string }) {
   });
 }
 
-const whenAndWho = ({ startedAt, startedBy }: Run): string => `${showMoment(startedAt)}, ${startedBy}`;
+/** The first reading tells when; a run entered from a sheet was taken before it was begun here. */
+const whenAndWho = ({ startedAt, startedBy, readings }: Run): string => {
+  const taken = readings
+    .map(({ takenAt, readAt }) => takenAt ?? readAt)
+    .sort((a, b) => a.valueOf() - b.valueOf());
+  return `${showMoment(taken[0] ?? startedAt)}, ${[...new Set(readings.map(({ readBy }) => readBy))].join(' and ') || startedBy}`;
+};
 
-export function RunPart({ run }: { run: Run }) {
+/** @param isLeftSo whether nothing was adjusted after it, so that it is the run as left as well */
+export function RunPart({ run, isLeftSo = false }: { run: Run; isLeftSo?: boolean }) {
+  const name = isLeftSo ? `${nameOfRun(run)} and so left` : nameOfRun(run);
   return (
-    <Section title={`${nameOfRun(run)}, ${whenAndWho(run)}`}>
+    <Section title={`${name}, ${whenAndWho(run)}`}>
       {run.thrownAway !== null && <Text>{`Does not count: ${run.thrownAway.reason}`}</Text>}
       <Readings runs={[run]} figures={figuresOfRun(run.madeWith)} />
-      <Summary run={run} label="" />
+      <Summary run={run} label={isLeftSo ? 'As found and as left' : nameOfRun(run)} />
       <BesideLines run={run} label="" />
     </Section>
   );

@@ -1,5 +1,5 @@
 /** What stays on the instrument: when it was calibrated, by whom, how it was left, when it is due, and where to read on. */
-import type { JobFile } from '@barys/store';
+import { asFoundRun, asLeftRun, lastDay, type JobFile } from '@barys/store';
 import { Document, Image, Page, StyleSheet, Text, View } from '@react-pdf/renderer';
 import { rangeInWords } from '@/range/rangeInWords';
 import { showDate } from '@/server/dates';
@@ -29,17 +29,20 @@ export interface JobLabelEntry {
 }
 
 export function JobLabel({ job, code }: JobLabelEntry) {
+  const run = asLeftRun(job) ?? asFoundRun(job);
+  if (run === null) throw new Error(`job ${job.id} has no run`);
+  const readers = [...new Set(run.readings.map(({ readBy }) => readBy))].join(', ');
   return (
     <Document title={`Label ${job.tag}`}>
       <Page size={[70 * MM, 37 * MM]} style={styles.page}>
         <Image src={code} style={styles.code} />
         <View style={{ flex: 1 }}>
           <Text style={styles.tag}>{job.tag}</Text>
-          <Text>{`Calibrated ${job.signedAt === null ? '' : showDate(job.signedAt)}`}</Text>
-          <Text>{job.signedBy ?? ''}</Text>
-          <Text style={{ fontWeight: 700 }}>{`Due ${showDate(job.instrument.dueOn)}`}</Text>
+          <Text>{`Calibrated ${showDate(lastDay(run))}`}</Text>
+          <Text>{readers}</Text>
+          <Text style={{ fontWeight: 700 }}>{`Due ${showDate(job.nextDue ?? job.instrument.dueOn)}`}</Text>
           <Text style={styles.figures}>
-            {rangeInWords(job.instrument.configuration, '\n').split('\n').slice(0, 2).join('\n')}
+            {rangeInWords(run.madeWith.configuration, '\n').split('\n').slice(0, 2).join('\n')}
           </Text>
           <Text>{`Left ${job.asLeftVerdict === null ? '' : VERDICT_WORD[job.asLeftVerdict]}, job ${job.id}`}</Text>
         </View>

@@ -28,9 +28,10 @@ const HAS_AIM: ReadonlySet<AdjustmentKind> = new Set(['zero', 'span', 'sensor tr
 const endOf = (kind: AdjustmentKind, ends: { zero: End; span: End }): End =>
   kind === 'span' ? ends.span : ends.zero;
 
-const fresh = (kind: AdjustmentKind, ends: { zero: End; span: End }): Fields => {
+/** @param isFirst whether the last run is still what the instrument reads before it: not once something was turned */
+const fresh = (kind: AdjustmentKind, ends: { zero: End; span: End }, isFirst: boolean): Fields => {
   const { applied, before } = endOf(kind, ends);
-  return { kind, at: applied, before, after: '', note: '' };
+  return { kind, at: applied, before: isFirst ? before : '', after: '', note: '' };
 };
 
 export function AdjustForm({
@@ -56,6 +57,7 @@ export function AdjustForm({
       outputUnit={outputUnit}
       ends={ends}
       first={madeCount % 2 === 0 ? 'zero' : 'span'}
+      madeCount={madeCount}
     />
   );
 }
@@ -66,24 +68,28 @@ function AdjustFields({
   outputUnit,
   ends,
   first,
+  madeCount,
 }: {
   job: number;
   inputUnit: string;
   outputUnit: string;
   ends: { zero: End; span: End };
   first: AdjustmentKind;
+  madeCount: number;
 }) {
-  const { answer, isPending, onSubmit } = useAct(logAdjustmentAction);
-  const [fields, setFields] = useState<Fields>(() => fresh(first, ends));
+  const { answer, isPending, onSubmit, ref } = useAct(logAdjustmentAction, `adjust ${job} ${madeCount}`);
+  const isFirst = madeCount === 0;
+  const [fields, setFields] = useState<Fields>(() => fresh(first, ends, isFirst));
   const aim = endOf(fields.kind, ends).aim;
   const text = (name: keyof Fields) => ({
     value: fields[name],
-    onChange: (event: { target: { value: string } }) => setFields({ ...fields, [name]: event.target.value }),
+    onChange: ({ target }: { target: { value: string } }) =>
+      setFields((before) => ({ ...before, [name]: target.value })),
     autoComplete: 'off',
   });
   const decimal = { htmlInput: { inputMode: 'decimal' as const } };
   return (
-    <form method="post" onSubmit={onSubmit} noValidate>
+    <form ref={ref} method="post" onSubmit={onSubmit} noValidate>
       <input type="hidden" name="job" value={job} />
       {HAS_AIM.has(fields.kind) && (
         <Typography variant="body2" sx={{ color: 'text.secondary', mb: 1.5 }}>
@@ -96,8 +102,8 @@ function AdjustFields({
           name="kind"
           label="What"
           value={fields.kind}
-          onChange={(event) =>
-            setFields({ ...fresh(event.target.value as AdjustmentKind, ends), note: fields.note })
+          onChange={({ target }) =>
+            setFields(({ note }) => ({ ...fresh(target.value as AdjustmentKind, ends, isFirst), note }))
           }
         >
           {(Object.keys(ADJUSTMENT_WORD) as AdjustmentKind[]).map((kind) => (
@@ -110,7 +116,8 @@ function AdjustFields({
         <TextField
           name="beforeText"
           label={`Before, ${outputUnit}`}
-          slotProps={decimal}
+          placeholder={isFirst ? undefined : 'read it again'}
+          slotProps={isFirst ? decimal : { ...decimal, inputLabel: { shrink: true } }}
           {...text('before')}
         />
         <TextField

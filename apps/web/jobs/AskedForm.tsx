@@ -33,10 +33,10 @@ export function AskedForm({
   /** Whether the hand goes here first; not where something else on the page comes before. */
   takesFocus?: boolean;
 }) {
-  const { answer, isPending, onSubmit } = useAct(passAskedAction);
+  const { answer, isPending, onSubmit, ref } = useAct(passAskedAction, `${stage} ${job}`);
   const [isSkipping, setIsSkipping] = useState(false);
   return (
-    <form method="post" onSubmit={onSubmit} noValidate>
+    <form ref={ref} method="post" onSubmit={onSubmit} noValidate>
       <input type="hidden" name="job" value={job} />
       <input type="hidden" name="stage" value={stage} />
       <Stack sx={{ gap: 1 }}>

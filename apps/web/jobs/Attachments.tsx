@@ -22,7 +22,7 @@ const runInHand = ({ runs, stage }: JobFile): Run | null =>
 /** Notes and photographs of a job, and at an open one the place to add one. */
 export async function Attachments({ job }: { job: JobFile }) {
   const all = await attachmentsOfJob(database(), job.id);
-  const isOpen = job.stage !== 'closed';
+  const isOpen = job.stage !== 'closed' && job.stage !== 'cancelled';
   const run = runInHand(job);
   if (!isOpen && all.length === 0) return null;
   return (
@@ -49,6 +49,9 @@ export async function Attachments({ job }: { job: JobFile }) {
               <Typography variant="body2" sx={{ color: 'text.secondary' }}>
                 {STAGE_WORD[stage]}
                 {pointOf(job, one)}, {addedBy}, {showMoment(addedAt)}
+                {job.signedAt !== null && addedAt > job.signedAt && (
+                  <strong> · added after the signature</strong>
+                )}
               </Typography>
             </Box>
           );

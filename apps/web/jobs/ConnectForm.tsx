@@ -1,6 +1,6 @@
 'use client';
 import type { Question } from '@barys/store';
-import { CONNECT_CHECKS, SECOND_INDICATIONS, type LeakBasis } from '@barys/store/shapes';
+import { CONNECT_CHECKS, SECOND_INDICATIONS, WORK_PLACES, type LeakBasis } from '@barys/store/shapes';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Checkbox from '@mui/material/Checkbox';
@@ -22,7 +22,7 @@ import { connectAction } from './actions';
 import { Asked } from './AskedForm';
 import { Caution, SITE_RULES_FIRST } from './Caution';
 import { LeakFields } from './LeakFields';
-import { checkInWords } from './words';
+import { checkInWords, PLACE_WORD } from './words';
 
 export interface ReferenceChoice {
   readonly id: number;
@@ -175,13 +175,13 @@ export function ConnectForm({
   /** Scale of the instrument's own display. */
   display: Display;
 }) {
-  const { answer, isPending, onSubmit } = useAct(connectAction);
+  const { answer, isPending, onSubmit, ref } = useAct(connectAction, `connect ${job}`);
   const [more, setMore] = useState(false);
   const [barometer, setBarometer] = useState('');
   const [second, setSecond] = useState('');
   const best = pressure.find(({ unfit }) => unfit === null);
   return (
-    <form method="post" onSubmit={onSubmit} noValidate>
+    <form ref={ref} method="post" onSubmit={onSubmit} noValidate>
       <input type="hidden" name="job" value={job} />
       <Columns columns="1.15fr 1fr">
         <Stack sx={{ gap: 1.5 }}>
@@ -216,7 +216,18 @@ export function ConnectForm({
             </Stack>
             <TextField name="note" label="If one is left out: why" fullWidth sx={{ mt: 1 }} />
           </Sheet>
-          <Sheet title="Ambient conditions">
+          <Sheet title="Where, and in which air">
+            <RadioGroup row name="place" defaultValue="on site" aria-label="Where the readings are taken">
+              {WORK_PLACES.map((place) => (
+                <FormControlLabel
+                  key={place}
+                  value={place}
+                  control={<Radio />}
+                  label={PLACE_WORD[place]}
+                  sx={{ minHeight: 44 }}
+                />
+              ))}
+            </RadioGroup>
             <Row>
               {AMBIENT.map(({ name, label, usual }) => (
                 <TextField

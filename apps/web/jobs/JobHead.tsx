@@ -62,7 +62,13 @@ export function JobHead({ job }: { job: JobFile }) {
             }}
           >
             <span>
-              {STAGE_WORD[stage]}
+              {stage === 'brief' && index < at && job.signedAt === null ? (
+                <Link prefetch={false} href={`/jobs/${job.id}/brief`}>
+                  {STAGE_WORD[stage]}
+                </Link>
+              ) : (
+                STAGE_WORD[stage]
+              )}
               {isPassedOver(stage) && (
                 <Box component="small" sx={{ display: 'block', fontSize: 12 }}>
                   {skipped.has(stage) ? ' (skipped)' : ' (not needed)'}

@@ -61,11 +61,13 @@ export function JobTable({
               <TableCell>
                 {job.asLeftVerdict === null ? '' : <VerdictMark verdict={job.asLeftVerdict} isShort />}
               </TableCell>
-              <TableCell>{job.signedBy ?? job.openedBy}</TableCell>
+              <TableCell>{job.signedBy ?? job.cancelledBy ?? job.openedBy}</TableCell>
               <TableCell>
-                {job.signedAt === null
-                  ? `opened ${showMoment(job.openedAt)}`
-                  : `signed ${showDate(job.signedAt)}`}
+                {job.cancelledAt !== null
+                  ? `cancelled ${showDate(job.cancelledAt)}: ${job.cancelReason}`
+                  : job.signedAt === null
+                    ? `opened ${showMoment(job.openedAt)}`
+                    : `signed ${showDate(job.signedAt)}`}
               </TableCell>
             </TableRow>
           ))}

@@ -24,11 +24,11 @@ export function ReviewForm({
   why: string | null;
   hasPassword: boolean;
 }) {
-  const { answer, isPending, onSubmit } = useAct(reviewAction);
+  const { answer, isPending, onSubmit, ref } = useAct(reviewAction, `review ${job}`);
   const isMounted = useIsMounted();
   if (why !== null) return <Typography>{why}</Typography>;
   return (
-    <form method="post" onSubmit={onSubmit}>
+    <form ref={ref} method="post" onSubmit={onSubmit}>
       <input type="hidden" name="job" value={job} />
       <Typography sx={{ mb: 1.5 }}>
         Signed by {signedBy}. Accepting closes the record: after that it can only be amended.

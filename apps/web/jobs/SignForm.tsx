@@ -45,9 +45,9 @@ export function SignForm({
   /** What the reviewer said, where the job was sent back. */
   sentBack: string | null;
 }) {
-  const { answer, isPending, onSubmit } = useAct(signAction);
+  const { answer, isPending, onSubmit, ref } = useAct(signAction, `sign ${job}`);
   return (
-    <form method="post" onSubmit={onSubmit}>
+    <form ref={ref} method="post" onSubmit={onSubmit}>
       <input type="hidden" name="job" value={job} />
       {sentBack !== null && (
         <Alert severity="info" variant="outlined" sx={{ mb: 1.5 }}>

@@ -2,6 +2,9 @@
 /** What a person does to a job: each act is one transaction in the store, then on to where the job stands. */
 import {
   adjustAgain,
+  AMENDABLE_FIELDS,
+  cancelJob,
+  connectAgain,
   amendJob,
   ASKING_STAGES,
   attach,
@@ -21,15 +24,19 @@ import {
   passAsked,
   reopenAsFound,
   SECOND_INDICATIONS,
+  reviewAmendment,
   reviewJob,
   signJob,
   stageOfJob,
+  STAGES,
   StoreError,
   throwRunAway,
   VALVE_STAGES,
+  WORK_PLACES,
   type Actor,
   type NewConnection,
   type SecondScale,
+  type Standing,
   type Queryable,
 } from '@barys/store';
 import { HOOK_UPS, parseTyped, type ValveId } from '@barys/core';
@@ -43,10 +50,12 @@ const VALVE_IDS: ReadonlySet<string> = new Set(
 
 const id = z.coerce.number().int().positive();
 
+const isStage = (standing: Standing): boolean => (STAGES as readonly string[]).includes(standing);
+
 /** Where a job stands, as an address; straight there, since a redirect to a redirect can leave a page empty. */
 async function pageOfJob(tx: Queryable, jobId: number): Promise<string> {
   const stage = await stageOfJob(tx, jobId);
-  return `/jobs/${jobId}/${stage === 'closed' || stage === 'review' ? 'record' : stage}`;
+  return `/jobs/${jobId}/${isStage(stage) ? stage : 'record'}`;
 }
 
 /** Runs an act on the job named in the form and, when it was kept, goes to where the job now stands. */
@@ -149,6 +158,7 @@ const connectionSchema = z.object({
   humidityPercent: typedBetween('Humidity', 0, 100, '%'),
   barometerHpa: typedBetween('Barometer', 500, 1100, 'hPa'),
   checks: z.array(z.enum(CONNECT_CHECKS)),
+  place: z.enum(WORK_PLACES, { error: 'Say where the readings are taken.' }),
   leakStart: z.string().max(40).default(''),
   leakEnd: z.string().max(40).default(''),
   leakMinutes: z.string().max(40).default(''),
@@ -200,6 +210,7 @@ export async function connectAction(_before: Answer, form: FormData): Promise<An
       meter: entry.meter ?? null,
       referenceReason: entry.referenceReason,
       checksDone: entry.checks,
+      place: entry.place,
       ambient: { temperatureC, humidityPercent, barometerHpa },
       leak: leakOf(entry),
       heightM: entry.heightM,
@@ -293,18 +304,45 @@ export async function reviewAction(_before: Answer, form: FormData): Promise<Ans
 const amendmentSchema = z.object({
   job: id,
   readingId: z.coerce.number().int().nonnegative(),
-  what: z.string().max(200),
-  beforeText: z.string().max(500),
+  field: z.enum(AMENDABLE_FIELDS),
+  what: z.string().max(200).default(''),
   afterText: z.string().max(500),
   reason: note,
+  password,
 });
 
 export async function amendAction(_before: Answer, form: FormData): Promise<Answer> {
   return thenStay(async () => {
     const { job, readingId, ...entry } = amendmentSchema.parse(Object.fromEntries(form));
-    await act((tx, actor) =>
+    await actWithPassword((tx, actor) =>
       amendJob(tx, actor, job, { ...entry, readingId: readingId === 0 ? null : readingId }),
     );
+  });
+}
+
+export async function reviewAmendmentAction(_before: Answer, form: FormData): Promise<Answer> {
+  return thenStay(async () => {
+    const { amendment, ...entry } = z
+      .object({ amendment: id, act: z.enum(['accept', 'refuse']), note, password })
+      .parse(Object.fromEntries(form));
+    await actWithPassword((tx, actor) =>
+      reviewAmendment(tx, actor, amendment, {
+        isAccepted: entry.act === 'accept',
+        remark: entry.note,
+        password: entry.password,
+      }),
+    );
+  });
+}
+
+export async function turnAction(_before: Answer, form: FormData): Promise<Answer> {
+  return onJob(form, (tx, actor, jobId, raw) => {
+    const { turn, reason, isBack } = z
+      .object({ turn: z.enum(['cancel', 'connect']), reason: note, isBack: z.literal('yes').optional() })
+      .parse(raw);
+    return turn === 'cancel'
+      ? cancelJob(tx, actor, jobId, { reason, isBack: isBack === 'yes' })
+      : connectAgain(tx, actor, jobId, reason);
   });
 }
 

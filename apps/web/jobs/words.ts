@@ -1,5 +1,5 @@
 /** The words for stages, reasons and checks, in one place. */
-import { formatPlain, PRESSURE_UNITS, type PressureKind } from '@barys/core';
+import { formatPlain, HOOK_UPS, PRESSURE_UNITS, type Arrangement, type PressureKind } from '@barys/core';
 import type {
   AdjustmentKind,
   Beside,
@@ -8,7 +8,9 @@ import type {
   DecisionOnRun,
   JobReason,
   Leak,
+  Since,
   Standing,
+  WorkPlace,
 } from '@barys/store';
 
 export const STAGE_WORD: Record<Standing, string> = {
@@ -24,6 +26,7 @@ export const STAGE_WORD: Record<Standing, string> = {
   sign: 'Sign',
   review: 'To review',
   closed: 'Closed',
+  cancelled: 'Cancelled',
 };
 
 export const REASON_WORD: Record<JobReason, string> = {
@@ -33,6 +36,41 @@ export const REASON_WORD: Record<JobReason, string> = {
   'range change': 'Range change',
   new: 'New instrument',
 };
+
+export const PLACE_WORD: Record<WorkPlace, string> = {
+  'on site': 'On site, where it is installed',
+  'at the bench': 'At the bench',
+};
+
+/** Where, in a sentence: `on site, Juice house`, `at the bench`. */
+export const placeInWords = (place: WorkPlace, area: string): string =>
+  place === 'on site' ? `on site, ${area}` : place;
+
+const SINCE_WORD: Record<Since['name'], string> = {
+  tag: 'tag',
+  serial: 'serial number',
+  service: 'service',
+  description: 'description',
+  site: 'site',
+  area: 'area',
+  loop: 'loop',
+  criticality: 'criticality',
+  hazards: 'hazards',
+  measures: 'what it measures',
+  kind: 'kind of pressure',
+  hookUp: 'hook-up',
+};
+
+/** Where the register says otherwise today than the job, in a sentence. */
+export const sinceInWords = (since: readonly Since[]): string =>
+  `the register says otherwise today: ${since
+    .map(({ name, today }) => {
+      const words = name === 'hookUp' && isArrangement(today) ? HOOK_UPS[today].name : today;
+      return `${SINCE_WORD[name]} ${words === '' ? 'none' : words}`;
+    })
+    .join('; ')}`;
+
+const isArrangement = (text: string): text is Arrangement => text in HOOK_UPS;
 
 const CHECK_WORD: Record<ConnectCheck, string> = {
   'warmed up': 'Batteries good, reference and meter warmed up',

@@ -1,5 +1,5 @@
 import { expect, it } from 'vitest';
-import { dueInWords, localDate, showClock, showDate, showMoment } from './dates';
+import { dueInWords, localDate, setZone, showClock, showDate, showMoment } from './dates';
 
 it.each([
   ['2026-11-19', '4 days overdue'],
@@ -16,7 +16,23 @@ it('due dates count days of the calendar, also over the change of the clocks', (
   expect(dueInWords('2026-10-26', '2026-10-24')).toBe('in 2 days');
 });
 
-it('dates and times are shown where the server stands', () => {
+it('dates and times are those of the site, whatever the zone of the machine', () => {
+  // 23:30 of 3 November in UTC: already the 4th in Auckland (+13), still the 3rd in Lima (-5); IANA tz database.
+  const at = new Date('2026-11-03T23:30:07Z');
+  setZone('Pacific/Auckland');
+  expect([localDate(at), showDate(at), showMoment(at), showClock(at)]).toEqual([
+    '2026-11-04',
+    '4 Nov 2026',
+    '4 Nov 2026, 12:30',
+    '12:30:07',
+  ]);
+  expect(showDate('2026-11-03')).toBe('3 Nov 2026');
+  setZone('America/Lima');
+  expect([localDate(at), showMoment(at)]).toEqual(['2026-11-03', '3 Nov 2026, 18:30']);
+});
+
+it('dates and times are shown where the server stands until the site has a zone', () => {
+  delete (globalThis as { barysZone?: string }).barysZone;
   const at = new Date(2026, 10, 3, 9, 5, 7);
   expect(localDate(at)).toBe('2026-11-03');
   expect(showDate(at)).toBe('3 Nov 2026');

@@ -1,11 +1,28 @@
-/** Dates as the server's place has them and as pages show them. */
-import dayjs from 'dayjs';
+/** Dates and times as the site has them, wherever the server stands, and as pages show them. */
+import dayjs, { type Dayjs } from 'dayjs';
+import timezone from 'dayjs/plugin/timezone';
+import utc from 'dayjs/plugin/utc';
 
-/** ISO date where the server stands. */
-export const localDate = (at: Date): string => dayjs(at).format('YYYY-MM-DD');
-export const showDate = (date: Date | string): string => dayjs(date).format('D MMM YYYY');
-export const showMoment = (at: Date): string => dayjs(at).format('D MMM YYYY, HH:mm');
-export const showClock = (at: Date): string => dayjs(at).format('HH:mm:ss');
+dayjs.extend(utc);
+dayjs.extend(timezone);
+
+// Kept on the global object: the server's start and its pages are bundled apart.
+const kept = globalThis as typeof globalThis & { barysZone?: string };
+
+/** Says in which zone the site is, by its IANA name; until then days are those of the machine. */
+export function setZone(zone: string): void {
+  kept.barysZone = zone;
+}
+
+const atSite = (at: Date): Dayjs => (kept.barysZone === undefined ? dayjs(at) : dayjs(at).tz(kept.barysZone));
+
+/** ISO date where the site is. */
+export const localDate = (at: Date): string => atSite(at).format('YYYY-MM-DD');
+/** @param date a moment, or a day as ISO date, which is the same everywhere */
+export const showDate = (date: Date | string): string =>
+  (typeof date === 'string' ? dayjs(date) : atSite(date)).format('D MMM YYYY');
+export const showMoment = (at: Date): string => atSite(at).format('D MMM YYYY, HH:mm');
+export const showClock = (at: Date): string => atSite(at).format('HH:mm:ss');
 
 /** How a due date stands to today, in words. */
 export function dueInWords(dueOn: string, today: string): string {

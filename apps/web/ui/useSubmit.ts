@@ -7,6 +7,22 @@ interface Sent<T> {
   readonly onKept: (() => void) | undefined;
 }
 
+const isRedirect = (error: unknown): boolean =>
+  error instanceof Error && 'digest' in error && String(error.digest).startsWith('NEXT_REDIRECT');
+
+/** A redirect travels as a thrown value: what it answers was kept. */
+async function keptOnTheWay<T>(
+  { entry, onKept }: Sent<T>,
+  action: (entry: T) => Promise<Answer>,
+): Promise<Answer> {
+  try {
+    return await action(entry);
+  } catch (error) {
+    if (isRedirect(error)) onKept?.();
+    throw error;
+  }
+}
+
 /** Sends what a form holds to an act and keeps the answer; what was typed stays where it is. */
 export function useSubmit<T>(action: (entry: T) => Promise<Answer>) {
   const [answer, setAnswer] = useState<Answer | null>(null);
@@ -17,7 +33,7 @@ export function useSubmit<T>(action: (entry: T) => Promise<Answer>) {
   /** Sends one, and what was sent meanwhile if this one was refused: an Enter during an answer is not swallowed. */
   const sendAll = async (first: Sent<T>): Promise<void> => {
     for (let next: Sent<T> | null = first; next !== null;) {
-      const found = await action(next.entry);
+      const found = await keptOnTheWay(next, action);
       setAnswer(found);
       if (found.error === null) {
         next.onKept?.();

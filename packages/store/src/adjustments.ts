@@ -48,8 +48,8 @@ export function adjustmentsOfJob(db: Queryable, jobId: number): Promise<Adjustme
   return db.query<Adjustment>(
     `select adjustment.id, pass, kind, description, input_unit as "inputUnit", output_unit as "outputUnit",
        at_applied_text as "atAppliedText", before_text as "beforeText",
-       after_text as "afterText", person.name as "madeBy", made_at as "madeAt"
-     from adjustment join person on person.id = made_by where job_id = $1 order by adjustment.id`,
+       after_text as "afterText", name_at(made_by, made_at) as "madeBy", made_at as "madeAt"
+     from adjustment where job_id = $1 order by adjustment.id`,
     [jobId],
   );
 }

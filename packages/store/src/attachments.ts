@@ -28,9 +28,9 @@ export interface Attachment {
 /** The notes and photographs of a job, in their order, without the files themselves. */
 export function attachmentsOfJob(db: Queryable, jobId: number): Promise<Attachment[]> {
   return db.query<Attachment>(
-    `select attachment.id, stage, run_id as "runId", position, remark, file_name as "fileName", media_type as "mediaType", person.name as "addedBy",
+    `select attachment.id, stage, run_id as "runId", position, remark, file_name as "fileName", media_type as "mediaType", name_at(added_by, added_at) as "addedBy",
        added_at as "addedAt"
-     from attachment join person on person.id = added_by where job_id = $1 order by attachment.id`,
+     from attachment where job_id = $1 order by attachment.id`,
     [jobId],
   );
 }
@@ -84,8 +84,8 @@ export async function attach(
     jobId,
   ]);
   if (job === undefined) throw new StoreError({ code: 'no-such', what: 'job', name: jobId });
-  if (job.stage === 'closed')
-    throw new StoreError({ code: 'wrong-stage', stage: 'closed', wanted: 'an open job' });
+  if (job.stage === 'closed' || job.stage === 'cancelled')
+    throw new StoreError({ code: 'wrong-stage', stage: job.stage, wanted: 'an open job' });
   const remark = entry.remark.trim();
   if (remark === '' && entry.file === null)
     throw new StoreError({ code: 'reason-needed', why: 'there is neither a note nor a photograph' });

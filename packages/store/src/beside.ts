@@ -34,7 +34,7 @@ export interface BesideFigure {
 
 export type BesideReading = Readonly<Partial<Record<Beside, BesideFigure>>>;
 
-type ReadBeside = Pick<Reading, 'position' | 'applied' | 'output' | 'more'>;
+type ReadBeside = Pick<Reading, 'position' | 'applied' | 'output' | 'more'> & Partial<Pick<Reading, 'day'>>;
 export type RunBeside = Omit<StoredRun, 'readings'> & {
   readonly madeWith: StoredRun['madeWith'] & Pick<MadeWith, 'columns' | 'secondIndication' | 'secondScale'>;
   readonly readings: readonly ReadBeside[];
@@ -105,11 +105,11 @@ function frictionOf(
 export function besideOf({ madeWith, readings }: RunBeside): readonly BesideReading[] {
   const tolerance = limitsOf(madeWith.tolerance);
   const rule = { judgesBeyondUncertainty: madeWith.judgesBeyondUncertainty, kind: 'simple' } as const;
-  return readings.map(({ position, applied: atStandard, output, more }): BesideReading => {
+  return readings.map(({ position, applied: atStandard, output, more, day }): BesideReading => {
     const point = madeWith.points.find((one) => one.position === position);
     if (point === undefined) return {};
     const applied = atInstrument(atStandard, madeWith.head);
-    const sources = sourcesOf(madeWith, point, applied, output);
+    const sources = sourcesOf(madeWith, point, applied, output, day);
     const ofStandard = { ...sources, meterOutput: 0, readingStepOutput: 0 };
     const ofMeter = { ...sources, standardInput: 0, standardStepInput: 0 };
     const judge = (

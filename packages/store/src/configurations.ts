@@ -86,7 +86,7 @@ export type ConfigurationVersion = Configuration & {
 export const CONFIGURATION_JSON = `json_build_object('version', version, 'inputUnit', input_unit, 'lrv', lrv,
   'urv', urv, 'signal', signal, 'outputUnit', output_unit, 'outputLow', output_low, 'outputHigh', output_high,
   'transferFunction', transfer_function, 'dampingS', damping_s, 'displayUnit', display_unit,
-  'displayLow', display_low, 'displayHigh', display_high, 'scaleDivision', scale_division, 'madeBy', person.name, 'madeAt', made_at,
+  'displayLow', display_low, 'displayHigh', display_high, 'scaleDivision', scale_division, 'madeBy', name_at(made_by, made_at), 'madeAt', made_at,
   'reason', reason)`;
 
 export const toVersion = (row: ConfigurationVersion): ConfigurationVersion => ({
@@ -97,7 +97,7 @@ export const toVersion = (row: ConfigurationVersion): ConfigurationVersion => ({
 /** All versions of an instrument's configuration, the newest first. */
 export async function configurationsOf(db: Queryable, instrumentId: number): Promise<ConfigurationVersion[]> {
   const rows = await db.query<{ configuration: ConfigurationVersion }>(
-    `select ${CONFIGURATION_JSON} as configuration from configuration join person on person.id = made_by
+    `select ${CONFIGURATION_JSON} as configuration from configuration
      where instrument_id = $1 order by version desc`,
     [instrumentId],
   );

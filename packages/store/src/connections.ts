@@ -10,7 +10,8 @@ import {
 import { appendToTrail } from './audit';
 import type { Queryable } from './database';
 import { StoreError } from './errors';
-import { findInstrument, toleranceOf, type Instrument } from './instruments';
+import { instrumentOfJob } from './instrument-copy';
+import { toleranceOf, type Instrument } from './instruments';
 import { lockJobAt, moveJob } from './job-stages';
 import { isTooFast, leakOf, type Leak, type LeakEntry } from './leak';
 import { requireWorker, type Actor } from './people';
@@ -24,7 +25,7 @@ import {
   type Use,
 } from './reference-fit';
 import { findReference, type Reference } from './references';
-import { currentPass, runsOfJob, startRun, type SecondScale } from './runs';
+import { currentPass, runsOfJob, startRun, type RunKind, type SecondScale } from './runs';
 import { answersOf, questionsAt, unanswered } from './stage-questions';
 
 export interface Ambient {
@@ -42,6 +43,10 @@ export const CONNECT_CHECKS = [
 ] as const;
 export type ConnectCheck = (typeof CONNECT_CHECKS)[number];
 
+/** Where the readings are taken. */
+export const WORK_PLACES = ['on site', 'at the bench'] as const;
+export type WorkPlace = (typeof WORK_PLACES)[number];
+
 /** Indications that can be read beside the output at the same points. */
 export const SECOND_INDICATIONS = ['own display', 'panel meter', 'computer input'] as const;
 
@@ -52,6 +57,7 @@ export interface Connection {
   /** Null where the output is read by eye. */
   readonly meter: Reference | null;
   readonly ambient: Ambient;
+  readonly place: WorkPlace;
   readonly checksDone: readonly ConnectCheck[];
   /** Why a reference was used that did not fit; empty where all did. */
   readonly referenceReason: string;
@@ -82,10 +88,10 @@ export async function connectionsOfJob(db: Queryable, jobId: number): Promise<Co
        meter_module_id as "meterModuleId",
        json_build_object('temperatureC', ambient_c, 'humidityPercent', humidity_percent,
          'barometerHpa', barometer_hpa) as ambient,
-       checks_done as "checksDone", reference_reason as "referenceReason", leak, height_m as "heightM",
+       place, checks_done as "checksDone", reference_reason as "referenceReason", leak, height_m as "heightM",
        liquid_density as "liquidDensityKgPerM3", head, input_unit as "inputUnit", reads_digital as "readsDigital",
-       second_indication as "secondIndication", second_scale as "secondScale", person.name as "madeBy", made_at as "madeAt"
-     from connection join person on person.id = made_by where job_id = $1 order by connection.id`,
+       second_indication as "secondIndication", second_scale as "secondScale", name_at(made_by, made_at) as "madeBy", made_at as "madeAt"
+     from connection where job_id = $1 order by connection.id`,
     [jobId],
   );
   const connections: Connection[] = [];
@@ -111,6 +117,7 @@ export interface NewConnection {
   /** Why a reference is used that does not fit; needed when one is. */
   readonly referenceReason: string;
   readonly ambient: Ambient;
+  readonly place: WorkPlace;
   readonly checksDone: readonly ConnectCheck[];
   /** Null where no figures were taken. */
   readonly leak: LeakEntry | null;
@@ -209,8 +216,25 @@ function requireReach(instrument: Instrument, use: Use, first: Reference, second
 }
 
 /**
- * Keeps the connection, begins the as-found run and moves the job to it; the as-left run where the range was changed in
- * this job.
+ * Which run a connection is made for: another one as found while nothing was touched, the one as left once it was.
+ */
+async function nextRun(
+  tx: Queryable,
+  jobId: number,
+  { configuration }: Instrument,
+): Promise<{ readonly kind: RunKind; readonly pass: number }> {
+  const asFound = (await runsOfJob(tx, jobId)).filter(({ kind }) => kind === 'as-found').at(-1);
+  const adjusted = await tx.query('select from adjustment where job_id = $1 limit 1', [jobId]);
+  const isTouched =
+    adjusted.length > 0 ||
+    (asFound?.thrownAway === null && asFound.madeWith.configuration.version !== configuration.version);
+  return isTouched
+    ? { kind: 'as-left', pass: await currentPass(tx, jobId) }
+    : { kind: 'as-found', pass: (asFound?.pass ?? 0) + 1 };
+}
+
+/**
+ * Keeps the connection, begins a run under it and moves the job to it.
  * @throws StoreError `reference-unfit`, `reference-reason-needed`, `reason-needed`, `unanswered`, `wrong-stage`, `no-such`,
  *   `unknown-person`, `not-allowed`; CoreError for a leak check that is no number
  */
@@ -221,8 +245,8 @@ export async function connectJob(
   entry: NewConnection,
 ): Promise<void> {
   await requireWorker(tx, actor);
-  const { instrumentId } = await lockJobAt(tx, jobId, 'connect');
-  const instrument = await findInstrument(tx, { id: instrumentId });
+  await lockJobAt(tx, jobId, 'connect');
+  const instrument = await instrumentOfJob(tx, jobId);
   if (entry.secondScale != null && entry.secondScale.low === entry.secondScale.high)
     throw new StoreError({
       code: 'reason-needed',
@@ -246,8 +270,8 @@ export async function connectJob(
   await tx.query(
     `insert into connection (job_id, pressure_module_id, second_module_id, meter_module_id, ambient_c, humidity_percent,
        barometer_hpa, checks_done, reference_reason, leak, height_m, liquid_density, head, reads_digital,
-       second_indication, made_by, made_at, input_unit, second_scale)
-     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16, $17, $18, $19)`,
+       second_indication, made_by, made_at, input_unit, second_scale, place)
+     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16, $17, $18, $19, $20)`,
     [
       jobId,
       references.pressureReference.id,
@@ -268,17 +292,14 @@ export async function connectJob(
       actor.at,
       instrument.configuration.inputUnit,
       entry.secondScale == null ? null : JSON.stringify(entry.secondScale),
+      entry.place,
     ],
   );
   const answers = answersOf(questions, entry.given);
-  const runs = await runsOfJob(tx, jobId);
-  const kind = runs.some((run) => run.kind === 'as-found' && run.thrownAway === null)
-    ? 'as-left'
-    : 'as-found';
+  const { kind, pass } = await nextRun(tx, jobId, instrument);
   await moveJob(tx, actor, jobId, { from: 'connect', to: kind, note, answers });
   const connection = await connectionOfJob(tx, jobId);
   if (connection === null) throw new Error('the connection just inserted is not there');
-  const pass = kind === 'as-found' ? 1 : await currentPass(tx, jobId);
   await startRun(tx, actor, jobId, { kind, pass }, instrument, connection);
   const { given: _given, ...detail } = entry;
   await appendToTrail(tx, actor, {

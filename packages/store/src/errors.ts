@@ -5,6 +5,10 @@ export type Refusal =
   | { code: 'unknown-person' }
   | { code: 'wrong-stage'; stage: string; wanted: string }
   | { code: 'job-already-open'; tag: string; jobId: number }
+  | { code: 'job-open-since'; jobId: number }
+  | { code: 'amendment-waits' }
+  | { code: 'letterhead-missing' }
+  | { code: 'not-cancellable'; why: string }
   | { code: 'run-incomplete'; missing: number }
   | { code: 'reading-exists'; output: string; by: string }
   | { code: 'no-such-point'; position: number }
@@ -57,6 +61,14 @@ function describeRefusal(refusal: Refusal): string {
       return `The job is at ${refusal.stage}; this belongs to ${refusal.wanted}. Reload to see where it stands.`;
     case 'job-already-open':
       return `${refusal.tag} already has an open job, ${refusal.jobId}.`;
+    case 'job-open-since':
+      return `Job ${refusal.jobId} was opened on this instrument since. It has to be signed or cancelled before this one can be sent back.`;
+    case 'amendment-waits':
+      return 'An amendment of this waits for a second person. That one decides first.';
+    case 'not-cancellable':
+      return `This job cannot be cancelled: ${refusal.why}`;
+    case 'letterhead-missing':
+      return 'The certificate has to say which laboratory or workshop calibrated, and for whom. An administrator enters it in Office, Settings; then sign.';
     case 'run-incomplete':
       return `The run is not complete: ${refusal.missing} ${refusal.missing === 1 ? 'point has' : 'points have'} no reading.`;
     case 'reading-exists':

@@ -27,11 +27,13 @@ export type JudgedBy = Pick<
   | 'meter'
   | 'head'
   | 'takenOn'
->;
+> &
+  Partial<Pick<MadeWith, 'driftsToReading'>>;
 
 export interface StoredRun {
   readonly madeWith: JudgedBy;
-  readonly readings: readonly Pick<Reading, 'position' | 'applied' | 'output'>[];
+  readonly readings: readonly (Pick<Reading, 'position' | 'applied' | 'output'> &
+    Partial<Pick<Reading, 'day'>>)[];
   /** Points at which nothing was read, and why that is so is kept. */
   readonly marks?: readonly Pick<PointMark, 'position' | 'kind'>[];
 }
@@ -78,17 +80,24 @@ export const standardAt = (
 ): MadeWith['pressureReference'] =>
   point.standard === 'second' && secondReference !== null ? secondReference : pressureReference;
 
+/** The day up to which the standards of a run are taken to have drifted at a reading. */
+export const driftDay = (madeWith: JudgedBy, day: string | undefined): string =>
+  (madeWith.driftsToReading === true ? day : undefined) ?? madeWith.takenOn;
+
 /**
  * What the uncertainty of one reading's error is made of, referred to the instrument's own units.
  * @param applied at the instrument; the standard sees the head less
+ * @param day ISO date of the reading, up to which the standards drift; that of the run where it is not known yet
  */
 export function sourcesOf(
   madeWith: JudgedBy,
   point: MadeWith['points'][number],
   applied: number,
   output: number,
+  day?: string,
 ): ErrorSources {
-  const { configuration, meter, takenOn: today } = madeWith;
+  const { configuration, meter } = madeWith;
+  const today = driftDay(madeWith, day);
   const standard = standardAt(madeWith, point);
   const [toStandard, fromStandard] = betweenUnits(configuration.inputUnit, standard);
   const [toMeter, fromMeter] =
@@ -110,7 +119,7 @@ export function sourcesOf(
  * @throws StoreError `no-such-point`
  */
 export function readingsOf({ madeWith, readings }: StoredRun): RunReading[] {
-  return readings.map(({ position, applied: atStandard, output }) => {
+  return readings.map(({ position, applied: atStandard, output, day }) => {
     const point = madeWith.points.find((one) => one.position === position);
     if (point === undefined) throw new StoreError({ code: 'no-such-point', position });
     const { cycle, direction, nominalPercent } = point;
@@ -124,7 +133,7 @@ export function readingsOf({ madeWith, readings }: StoredRun): RunReading[] {
           uncertainty: errorUncertainty(
             madeWith.configuration,
             applied,
-            sourcesOf(madeWith, point, applied, output),
+            sourcesOf(madeWith, point, applied, output, day),
           ),
         };
   });

@@ -71,8 +71,8 @@ export async function addFinding(
 }
 
 const FINDING_SQL = `select reference_finding.id, module_id as "moduleId", found_on as "foundOn",
-  good_until as "goodUntil", errors, note, person.name as "enteredBy", entered_at as "enteredAt"
-  from reference_finding join person on person.id = entered_by`;
+  good_until as "goodUntil", errors, note, name_at(entered_by, entered_at) as "enteredBy", entered_at as "enteredAt"
+  from reference_finding`;
 
 type FindingRow = Omit<Finding, 'reference'> & { moduleId: number };
 
@@ -152,19 +152,20 @@ export async function runsInDoubt(db: Queryable, finding: Finding, limit: number
     }
   >(
     // By the connection of the run, and by its module and not its tag: other ranges of the reference are not in doubt.
-    `select run.id as "runId", run.job_id as "jobId", tag, service, decision,
+    `select run.id as "runId", run.job_id as "jobId", job.instrument_copy ->> 'tag' as tag,
+       job.instrument_copy ->> 'service' as service, decision,
        case when meter_module_id = $1 then 'output' else 'applied' end as side,
        coalesce(decided.remark, '') as remark, decided.name as "decidedBy"
      from run
        join connection on connection.id = run.connection_id
        join job on job.id = run.job_id
-       join instrument on instrument.id = instrument_id
+       cross join (select coalesce((select time_zone from installation), 'UTC') as zone) site
        left join lateral (
-         select decision, remark, person.name from finding_decision join person on person.id = decided_by
+         select decision, remark, name_at(decided_by, decided_at) as name from finding_decision
          where finding_id = $4 and run_id = run.id order by finding_decision.id desc limit 1
        ) decided on true
      where $1 in (pressure_module_id, second_module_id, meter_module_id)
-       and started_at >= $2::date and started_at < $3::date + 1
+       and started_at >= $2::timestamp at time zone zone and started_at < ($3::date + 1)::timestamp at time zone zone
      order by started_at desc, run.id desc limit $5`,
     [finding.reference.id, finding.goodUntil, finding.foundOn, finding.id, limit],
   );

@@ -44,10 +44,12 @@ export {
 } from './configurations';
 export {
   CONNECT_CHECKS,
+  WORK_PLACES,
   connectJob,
   SECOND_INDICATIONS,
   type Ambient,
   type ConnectCheck,
+  type WorkPlace,
   type Connection,
   type NewConnection,
 } from './connections';
@@ -107,6 +109,7 @@ export {
   instrumentsOf,
   MEASURES,
   STATES,
+  tagToday,
   toleranceOf,
   usualHookUp,
   type DueLine,
@@ -119,10 +122,12 @@ export {
   asFoundRun,
   asLeftRun,
   closedJobs,
+  daysOf,
   hasSamePoints,
   JOB_REASONS,
   jobsOfInstrument,
   jobsToReview,
+  lastDay,
   loadJob,
   openJobs,
   type JobFile,
@@ -241,15 +246,20 @@ export {
   type Scope,
 } from './sessions';
 export {
+  AMENDABLE_FIELDS,
+  AMENDABLE,
   amendedRun,
   amendJob,
   amendmentsOfJob,
-  backToReturn,
-  reviewJob,
-  signJob,
+  recordSays,
+  reviewAmendment,
+  type AmendableField,
   type Amendment,
   type NewAmendment,
-} from './signing';
+} from './amendments';
+export { cancelJob, connectAgain } from './job-turns';
+export { type InstrumentCopy, type Since } from './instrument-copy';
+export { backToReturn, reviewJob, signJob } from './signing';
 export { workUncertainty } from './uncertainty-working';
 export {
   addSite,
@@ -258,6 +268,8 @@ export {
   REVIEWS,
   setLetterhead,
   setReview,
+  setTimeZone,
+  timeZoneSchema,
   type Letterhead,
   type Review,
   type Site,

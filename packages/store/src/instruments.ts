@@ -131,13 +131,22 @@ const INSTRUMENT_SQL = `
     ${PROCEDURE_JOIN}
     join lateral (
       select * from configuration where instrument_id = instrument.id order by version desc limit 1
-    ) configuration on true
-    join person on person.id = made_by`;
+    ) configuration on true`;
 
 export const toInstrument = (row: Instrument): Instrument => ({
   ...row,
   configuration: toVersion(row.configuration),
 });
+
+/** The tag that an instrument has today which had this one before; null where none had. */
+export async function tagToday(db: Queryable, formerTag: string): Promise<string | null> {
+  const [row] = await db.query<{ tag: string }>(
+    `select instrument.tag from instrument_former_tag former join instrument on instrument.id = instrument_id
+     where former.tag = upper($1) order by until desc, former.id desc limit 1`,
+    [formerTag],
+  );
+  return row?.tag ?? null;
+}
 
 /** @throws StoreError `no-such` */
 export async function findInstrument(
@@ -303,6 +312,12 @@ export async function changeInstrument(
     ),
   );
   if (changed.length === 0) throw new StoreError({ code: 'changed-meanwhile', what: before.tag });
+  if (before.tag !== entry.tag)
+    await tx.query('insert into instrument_former_tag (instrument_id, tag, until) values ($1, $2, $3)', [
+      id,
+      before.tag,
+      actor.at,
+    ]);
   const old = entryOf(before);
   const differing = (Object.keys(entry) as (keyof NewInstrument)[]).filter(
     (name) => JSON.stringify(old[name]) !== JSON.stringify(entry[name]),

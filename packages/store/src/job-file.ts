@@ -5,6 +5,7 @@ import { isSameRange } from './configurations';
 import { connectionsOfJob, type Connection } from './connections';
 import type { Queryable } from './database';
 import { StoreError } from './errors';
+import { changedSince, instrumentCopySchema, type Since } from './instrument-copy';
 import { findInstrument, type Instrument } from './instruments';
 import type { Stage, Standing } from './job-stages';
 import { runsOfJob, type Run } from './runs';
@@ -31,6 +32,9 @@ export interface JobLine {
   readonly reviewedBy: string | null;
   readonly reviewedAt: Date | null;
   readonly reviewRemark: string;
+  readonly cancelledBy: string | null;
+  readonly cancelledAt: Date | null;
+  readonly cancelReason: string;
   readonly asFoundVerdict: Verdict | null;
   readonly asLeftVerdict: Verdict | null;
 }
@@ -48,7 +52,12 @@ export interface StageRecord {
 export interface JobFile extends JobLine {
   /** As it was when the job was signed; null before, and of jobs signed before there was one. */
   readonly letterhead: Letterhead | null;
+  /** When the instrument is due after it, ISO date; null before the signature and where the due date stays. */
+  readonly nextDue: string | null;
+  /** As the job keeps it. */
   readonly instrument: Instrument;
+  /** Where the register says otherwise today. */
+  readonly since: readonly Since[];
   /** The connections, in order; the last is in force. */
   readonly connections: readonly Connection[];
   readonly runs: readonly Run[];
@@ -58,26 +67,30 @@ export interface JobFile extends JobLine {
 }
 
 const JOB_SQL = `
-  select job.id, instrument_id as "instrumentId", tag, service, area, reason, stage, opener.name as "openedBy", opened_at as "openedAt",
-    signer.name as "signedBy", signed_at as "signedAt", remark, reviewer.name as "reviewedBy", reviewed_at as "reviewedAt",
-    review_remark as "reviewRemark", as_found_verdict as "asFoundVerdict",
+  select job.id, instrument_id as "instrumentId", job.instrument_copy ->> 'tag' as tag,
+    job.instrument_copy ->> 'service' as service, job.instrument_copy ->> 'area' as area, reason, stage,
+    name_at(opened_by, opened_at) as "openedBy", opened_at as "openedAt", name_at(signed_by, signed_at) as "signedBy",
+    signed_at as "signedAt", remark, name_at(reviewed_by, reviewed_at) as "reviewedBy", reviewed_at as "reviewedAt",
+    review_remark as "reviewRemark", name_at(cancelled_by, cancelled_at) as "cancelledBy",
+    cancelled_at as "cancelledAt", cancel_reason as "cancelReason", as_found_verdict as "asFoundVerdict",
     as_left_verdict as "asLeftVerdict"
-  from job
-    join instrument on instrument.id = instrument_id
-    join person opener on opener.id = opened_by
-    left join person signer on signer.id = signed_by
-    left join person reviewer on reviewer.id = reviewed_by`;
+  from job`;
 
 /** Jobs not signed yet, the newest first. */
 export function openJobs(db: Queryable, limit: number): Promise<JobLine[]> {
-  return db.query<JobLine>(`${JOB_SQL} where signed_at is null order by opened_at desc limit $1`, [limit]);
+  return db.query<JobLine>(
+    `${JOB_SQL} where signed_at is null and cancelled_at is null order by opened_at desc limit $1`,
+    [limit],
+  );
 }
 
-/** Signed jobs, the newest first. */
+/** Jobs that are signed or were cancelled, the newest first. */
 export function closedJobs(db: Queryable, limit: number): Promise<JobLine[]> {
-  return db.query<JobLine>(`${JOB_SQL} where signed_at is not null order by signed_at desc limit $1`, [
-    limit,
-  ]);
+  return db.query<JobLine>(
+    `${JOB_SQL} where signed_at is not null or cancelled_at is not null
+     order by coalesce(signed_at, cancelled_at) desc limit $1`,
+    [limit],
+  );
 }
 
 /** Jobs that wait for a second person, the longest waiting first. */
@@ -90,22 +103,44 @@ export function jobsOfInstrument(db: Queryable, instrumentId: number): Promise<J
   return db.query<JobLine>(`${JOB_SQL} where instrument_id = $1 order by opened_at desc`, [instrumentId]);
 }
 
+/** A connection with its standards as its runs keep them, whatever the registers say of them by now. */
+function asRun(connection: Connection, runs: readonly Run[]): Connection {
+  const run = runs.find(({ connectionId }) => connectionId === connection.id);
+  if (run === undefined) return connection;
+  const { pressureReference, secondReference, meter } = run.madeWith;
+  return {
+    ...connection,
+    pressureReference: { ...connection.pressureReference, ...pressureReference },
+    secondReference:
+      connection.secondReference === null ? null : { ...connection.secondReference, ...secondReference },
+    meter: connection.meter === null ? null : { ...connection.meter, ...meter },
+  };
+}
+
 /** @throws StoreError `no-such` */
 export async function loadJob(db: Queryable, jobId: number): Promise<JobFile> {
   const [job] = await db.query<JobLine>(`${JOB_SQL} where job.id = $1`, [jobId]);
   if (job === undefined) throw new StoreError({ code: 'no-such', what: 'job', name: jobId });
-  const [kept] = await db.query<{ letterhead: unknown }>('select letterhead from job where id = $1', [jobId]);
+  const [kept] = await db.query<{ letterhead: unknown; copy: unknown; nextDue: string | null }>(
+    'select letterhead, instrument_copy as copy, next_due as "nextDue" from job where id = $1',
+    [jobId],
+  );
+  const copy = instrumentCopySchema.parse(kept?.copy);
+  const register = await findInstrument(db, { id: job.instrumentId });
+  const runs = await runsOfJob(db, jobId);
   return {
     ...job,
     letterhead: kept?.letterhead == null ? null : letterheadOf(kept.letterhead),
-    instrument: await findInstrument(db, { id: job.instrumentId }),
-    connections: await connectionsOfJob(db, jobId),
-    runs: await runsOfJob(db, jobId),
+    nextDue: kept?.nextDue ?? null,
+    instrument: { ...register, ...copy },
+    since: changedSince(copy, register),
+    connections: (await connectionsOfJob(db, jobId)).map((connection) => asRun(connection, runs)),
+    runs,
     adjustments: await adjustmentsOfJob(db, jobId),
     moves: await movesOfJob(db, jobId),
     passed: await db.query<StageRecord>(
-      `select stage, note, is_skip as "isSkip", answers, person.name as "doneBy", done_at as "doneAt"
-       from stage_passed join person on person.id = done_by where job_id = $1 order by stage_passed.id`,
+      `select stage, note, is_skip as "isSkip", answers, name_at(done_by, done_at) as "doneBy", done_at as "doneAt"
+       from stage_passed where job_id = $1 order by stage_passed.id`,
       [jobId],
     ),
   };
@@ -115,6 +150,18 @@ export async function loadJob(db: Queryable, jobId: number): Promise<JobFile> {
 export function asFoundRun(job: Pick<JobFile, 'runs'>): Run | null {
   return job.runs.filter((run) => run.kind === 'as-found' && run.thrownAway === null).at(-1) ?? null;
 }
+
+/** ISO dates of the first and the last reading of a run that stand, in the days of the site. */
+export function daysOf({ readings, madeWith }: Pick<Run, 'readings' | 'madeWith'>): {
+  readonly first: string;
+  readonly last: string;
+} {
+  const days = readings.map(({ day }) => day).sort();
+  return { first: days[0] ?? madeWith.takenOn, last: days.at(-1) ?? madeWith.takenOn };
+}
+
+/** The day on which a run's readings were done. */
+export const lastDay = (run: Pick<Run, 'readings' | 'madeWith'>): string => daysOf(run).last;
 
 /** Whether two runs have the same points of the same range, so that they can stand side by side. */
 export const hasSamePoints = ({ madeWith: a }: Run, { madeWith: b }: Run): boolean =>

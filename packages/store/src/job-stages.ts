@@ -19,8 +19,8 @@ export const STAGES = [
 ] as const;
 export type Stage = (typeof STAGES)[number];
 
-/** Where a job stands: at a stage, signed and waiting for a second person, or closed. */
-export type Standing = Stage | 'review' | 'closed';
+/** Where a job stands: at a stage, signed and waiting for a second person, closed, or given up. */
+export type Standing = Stage | 'review' | 'closed' | 'cancelled';
 
 /** Stages that a technician passes by answering what is asked there. */
 export const ASKING_STAGES = ['brief', 'authorise', 'isolate', 'return'] as const;
@@ -37,6 +37,22 @@ export async function stageOfJob(db: Queryable, jobId: number): Promise<Standing
 }
 
 /**
+ * Takes the job for this transaction.
+ * @throws StoreError `no-such`
+ */
+export async function lockJob(
+  tx: Queryable,
+  jobId: number,
+): Promise<{ readonly instrumentId: number; readonly stage: Standing }> {
+  const [job] = await tx.query<{ instrumentId: number; stage: Standing }>(
+    'select instrument_id as "instrumentId", stage from job where id = $1 for update',
+    [jobId],
+  );
+  if (job === undefined) throw new StoreError({ code: 'no-such', what: 'job', name: jobId });
+  return job;
+}
+
+/**
  * Takes the job for this transaction and checks that it stands where the act belongs.
  * @throws StoreError `no-such`, `wrong-stage`
  */
@@ -45,11 +61,7 @@ export async function lockJobAt(
   jobId: number,
   wanted: Standing,
 ): Promise<{ instrumentId: number }> {
-  const [job] = await tx.query<{ instrumentId: number; stage: string }>(
-    'select instrument_id as "instrumentId", stage from job where id = $1 for update',
-    [jobId],
-  );
-  if (job === undefined) throw new StoreError({ code: 'no-such', what: 'job', name: jobId });
+  const job = await lockJob(tx, jobId);
   if (job.stage !== wanted) throw new StoreError({ code: 'wrong-stage', stage: job.stage, wanted });
   return job;
 }

@@ -3,15 +3,15 @@ import { lackInWords, lacksOf } from '@barys/core';
 import { adjustmentsOfJob } from './adjustments';
 import { appendToTrail } from './audit';
 import { isSameRange } from './configurations';
-import { connectionOfJob } from './connections';
 import type { Queryable } from './database';
 import { StoreError } from './errors';
 import { evaluateStoredRun, missingPoints } from './evaluation';
+import { copyInstrument, copyOf, instrumentOfJob } from './instrument-copy';
 import { findInstrument, type Instrument } from './instruments';
 import type { JobReason } from './job-file';
 import { lockJobAt, moveJob, type AskingStage, type Passage, type Stage } from './job-stages';
 import { requirePlanner, requireWorker, type Actor } from './people';
-import { currentPass, runsOfJob, startRun, type Run, type RunKind } from './runs';
+import { currentPass, lastRunOf, runsOfJob, startRunAfter, type Run, type RunKind } from './runs';
 import { answersOf, questionsAt, unanswered } from './stage-questions';
 import { movesOfJob, valvesOfJob } from './valve-moves';
 
@@ -31,13 +31,13 @@ export async function openJob(tx: Queryable, actor: Actor, tag: string, reason: 
   const why = whyNotWalkable(instrument);
   if (why !== null) throw new StoreError({ code: 'not-walkable', why });
   const [opened] = await tx.query<{ id: number }>(
-    `insert into job (instrument_id, reason, opened_by, opened_at) values ($1, $2, $3, $4)
-     on conflict (instrument_id) where signed_at is null do nothing returning id`,
-    [instrument.id, reason, actor.personId, actor.at],
+    `insert into job (instrument_id, reason, opened_by, opened_at, instrument_copy) values ($1, $2, $3, $4, $5)
+     on conflict (instrument_id) where signed_at is null and cancelled_at is null do nothing returning id`,
+    [instrument.id, reason, actor.personId, actor.at, JSON.stringify(copyOf(instrument))],
   );
   if (opened === undefined) {
     const [standing] = await tx.query<{ id: number }>(
-      'select id from job where instrument_id = $1 and signed_at is null',
+      'select id from job where instrument_id = $1 and signed_at is null and cancelled_at is null',
       [instrument.id],
     );
     throw new StoreError({ code: 'job-already-open', tag, jobId: standing?.id ?? 0 });
@@ -109,7 +109,9 @@ export async function passAsked(
 ): Promise<void> {
   await requireWorker(tx, actor);
   const { instrumentId } = await lockJobAt(tx, jobId, stage);
-  const instrument = await findInstrument(tx, { id: instrumentId });
+  // Until the valves are moved the register is followed, so that what is found wrong on the spot can be put right there.
+  if (stage === 'brief' || stage === 'authorise') await copyInstrument(tx, jobId, instrumentId, false);
+  const instrument = await instrumentOfJob(tx, jobId);
   const state = valvesOfJob(instrument.hookUp, await movesOfJob(tx, jobId));
   const questions = questionsAt(stage, instrument, state);
   const isSkip = skipReason.trim() !== '';
@@ -137,12 +139,6 @@ export async function passAsked(
   );
 }
 
-async function lastRun(tx: Queryable, jobId: number, kind: RunKind): Promise<Run> {
-  const run = (await runsOfJob(tx, jobId)).filter((one) => one.kind === kind).at(-1);
-  if (run === undefined) throw new StoreError({ code: 'no-such', what: `${kind} run of job`, name: jobId });
-  return run;
-}
-
 /**
  * Ends a run that has a reading at every point: as found goes on to be judged, as left to the return.
  * @throws StoreError `run-incomplete`, `run-empty`, `wrong-stage`
@@ -150,7 +146,7 @@ async function lastRun(tx: Queryable, jobId: number, kind: RunKind): Promise<Run
 export async function finishRun(tx: Queryable, actor: Actor, jobId: number, kind: RunKind): Promise<void> {
   await requireWorker(tx, actor);
   await lockJobAt(tx, jobId, kind);
-  const run = await lastRun(tx, jobId, kind);
+  const run = await lastRunOf(tx, jobId, kind);
   const missing = missingPoints(run);
   if (missing > 0) throw new StoreError({ code: 'run-incomplete', missing });
   if (run.readings.length === 0) throw new StoreError({ code: 'run-empty' });
@@ -204,8 +200,8 @@ export async function decideOnRun(
   { decision, note }: { readonly decision: DecisionOnRun; readonly note: string },
 ): Promise<void> {
   await requireWorker(tx, actor);
-  const { instrumentId } = await lockJobAt(tx, jobId, 'judge');
-  const run = await lastRun(tx, jobId, 'as-found');
+  await lockJobAt(tx, jobId, 'judge');
+  const run = await lastRunOf(tx, jobId, 'as-found');
   const said = note.trim();
   const why = decision === 'leave' ? leavingNeeds(run) : BECAUSE[decision];
   if (why !== undefined && said === '') throw new StoreError({ code: 'reason-needed', why });
@@ -217,24 +213,11 @@ export async function decideOnRun(
   const answers = [{ question: 'Decision', answer: decision }];
   await passStage(tx, actor, jobId, { from: 'judge', to, note: said, answers }, 'decide');
   if (decision !== 'further tests') return;
-  await startAnotherRun(tx, actor, jobId, instrumentId, { kind: 'as-found', pass: run.pass + 1 });
+  await startRunAfter(tx, actor, jobId, run, { kind: 'as-found', pass: run.pass + 1 });
 }
 
 const leavingNeeds = (run: Run): string | undefined =>
   evaluateStoredRun(run).verdict === 'within' ? undefined : 'the readings ask for an adjustment';
-
-/** Begins a run under the connection in force. */
-async function startAnotherRun(
-  tx: Queryable,
-  actor: Actor,
-  jobId: number,
-  instrumentId: number,
-  which: { readonly kind: RunKind; readonly pass: number },
-): Promise<void> {
-  const connection = await connectionOfJob(tx, jobId);
-  if (connection === null) throw new StoreError({ code: 'no-such', what: 'connection of job', name: jobId });
-  await startRun(tx, actor, jobId, which, await findInstrument(tx, { id: instrumentId }), connection);
-}
 
 /**
  * Throws the run in hand away, with a reason that stays, and begins it anew.
@@ -248,15 +231,15 @@ export async function throwRunAway(
   reason: string,
 ): Promise<void> {
   await requireWorker(tx, actor);
-  const { instrumentId } = await lockJobAt(tx, jobId, kind);
+  await lockJobAt(tx, jobId, kind);
   if (reason.trim() === '')
     throw new StoreError({ code: 'reason-needed', why: 'a run that was begun stays in the record' });
-  const run = await lastRun(tx, jobId, kind);
+  const run = await lastRunOf(tx, jobId, kind);
   await tx.query(
     'insert into run_thrown_away (run_id, reason, thrown_by, thrown_at) values ($1, $2, $3, $4)',
     [run.id, reason.trim(), actor.personId, actor.at],
   );
-  await startAnotherRun(tx, actor, jobId, instrumentId, { kind, pass: run.pass + 1 });
+  await startRunAfter(tx, actor, jobId, run, { kind, pass: run.pass + 1 });
   await appendToTrail(tx, actor, {
     act: 'throw run away',
     subject: { kind: 'job', id: jobId },
@@ -310,7 +293,8 @@ export async function beginAsLeft(tx: Queryable, actor: Actor, jobId: number): P
     return;
   }
   await moveJob(tx, actor, jobId, { from: 'adjust', to: 'as-left' });
-  await startAnotherRun(tx, actor, jobId, instrumentId, { kind: 'as-left', pass });
+  const { configuration } = instrument;
+  await startRunAfter(tx, actor, jobId, run, { kind: 'as-left', pass }, configuration);
 }
 
 /**
@@ -322,7 +306,7 @@ export async function adjustAgain(tx: Queryable, actor: Actor, jobId: number): P
   await lockJobAt(tx, jobId, 'return');
   if ((await movesOfJob(tx, jobId)).some(({ stage }) => stage === 'return'))
     throw new StoreError({ code: 'returning-already' });
-  const { procedure } = (await lastRun(tx, jobId, 'as-found')).madeWith;
+  const { procedure } = (await lastRunOf(tx, jobId, 'as-found')).madeWith;
   if (procedure?.isAsFoundOnly) throw new StoreError({ code: 'as-found-only', procedure: procedure.name });
   await passStage(tx, actor, jobId, { from: 'return', to: 'adjust' }, 'adjust again');
 }

@@ -123,6 +123,12 @@ export async function changePerson(tx: Queryable, actor: Actor, id: number, entr
     );
     if (others.length === 0) throw new StoreError({ code: 'last-administrator' });
   }
+  if (before.name !== entry.name)
+    await tx.query('insert into person_former_name (person_id, name, until) values ($1, $2, $3)', [
+      id,
+      before.name,
+      actor.at,
+    ]);
   await refuseTaken({ what: 'person', name: `${entry.name} or login ${entry.login ?? ''}` }, () =>
     tx.query('update person set name = $2, role = $3, login = $4, is_active = $5 where id = $1', [
       id,

@@ -28,8 +28,8 @@ export interface PointMark {
 export function marksOfRuns(db: Queryable, runIds: readonly number[]): Promise<PointMark[]> {
   return db.query<PointMark>(
     `select point_mark.id, run_id as "runId", position, kind, applied_text as "appliedText",
-       output_text as "outputText", remark, person.name as "markedBy", marked_at as "markedAt"
-     from point_mark join person on person.id = marked_by where run_id = any($1) order by point_mark.id`,
+       output_text as "outputText", remark, name_at(marked_by, marked_at) as "markedBy", marked_at as "markedAt"
+     from point_mark where run_id = any($1) order by point_mark.id`,
     [runIds],
   );
 }

@@ -132,8 +132,8 @@ export async function findProcedure(
   );
   if (procedure === undefined) throw new StoreError({ code: 'no-such', what: 'procedure', name: id });
   const rows = await db.query<Omit<ProcedureVersion, keyof ProcedureContent> & { content: ProcedureContent }>(
-    `select version, content, person.name as "madeBy", made_at as "madeAt", reason
-     from procedure_version left join person on person.id = made_by
+    `select version, content, name_at(made_by, made_at) as "madeBy", made_at as "madeAt", reason
+     from procedure_version
      where procedure_id = $1 order by version desc`,
     [id],
   );

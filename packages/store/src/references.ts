@@ -179,8 +179,8 @@ export async function findStandard(db: Queryable, tag: string): Promise<Standard
   const certificates = await db.query<Certificate>(
     `select reference_certificate.id, number, laboratory, calibrated_on as "calibratedOn", due_on as "dueOn",
          uncertainty_percent_of_range as "uncertaintyPercentOfRange", file_name as "fileName",
-         person.name as "enteredBy"
-       from reference_certificate left join person on person.id = entered_by
+         name_at(entered_by, entered_at) as "enteredBy"
+       from reference_certificate
        where reference_id = $1 order by calibrated_on desc, reference_certificate.id desc`,
     [standard.id],
   );

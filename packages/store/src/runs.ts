@@ -1,5 +1,5 @@
 /** Runs and their readings. A run keeps what it was made with; a reading is written at once and never changed. */
-import { convertPressure, isPressureUnit, parseTyped, plannedPoints, type PressureUnit } from '@barys/core';
+import { isPressureUnit, parseTyped, plannedPoints, type PressureUnit } from '@barys/core';
 import { z } from 'zod';
 import { appendToTrail } from './audit';
 import { configurationCopySchema } from './configurations';
@@ -107,6 +107,8 @@ const madeWithSchema = z.object({
   secondScale: secondScaleSchema.nullable().default(null),
   /** ISO date; drift of the references is counted up to it. */
   takenOn: z.string().default(''),
+  /** Whether drift is counted up to the day of each reading; runs of before that count it up to `takenOn`. */
+  driftsToReading: z.boolean().default(false),
   ambient: z.object({ temperatureC: finite, humidityPercent: finite, barometerHpa: finite }),
 });
 export type MadeWith = z.infer<typeof madeWithSchema>;
@@ -125,6 +127,8 @@ export interface Reading {
   readonly more: Readonly<Partial<Record<ExtraColumn, string>>>;
   /** By the clock of whoever took it; null where that was the server's. */
   readonly takenAt: Date | null;
+  /** ISO date, in the days of the site, on which it was taken. */
+  readonly day: string;
   readonly readBy: string;
   readonly readAt: Date;
 }
@@ -134,6 +138,8 @@ export interface Run {
   readonly kind: RunKind;
   readonly pass: number;
   readonly madeWith: MadeWith;
+  /** The connection it was made under; null of runs begun before runs named theirs. */
+  readonly connectionId: number | null;
   readonly startedBy: string;
   readonly startedAt: Date;
   /** Where it does not count: why, by whom and when. */
@@ -147,18 +153,20 @@ export interface Run {
 
 const READING_SQL = `
   select reading.id, run_id as "runId", position, applied_text as "appliedText", applied, applied_as as "appliedAs",
-    output_text as "outputText", output, more, taken_at as "takenAt", person.name as "readBy", read_at as "readAt",
+    output_text as "outputText", output, more, taken_at as "takenAt",
+    to_char(coalesce(taken_at, read_at) at time zone coalesce((select time_zone from installation), 'UTC'),
+      'YYYY-MM-DD') as day, name_at(read_by, read_at) as "readBy", read_at as "readAt",
     exists (select from reading later where later.supersedes = reading.id) as "isSuperseded"
-  from reading join person on person.id = read_by`;
+  from reading`;
 
 type ReadingRow = Reading & { runId: number; isSuperseded: boolean };
 
 async function runsWhere(db: Queryable, condition: string, value: unknown): Promise<Run[]> {
   const runs = await db.query<Omit<Run, 'readings' | 'superseded' | 'marks'>>(
-    `select run.id, kind, pass, made_with as "madeWith", person.name as "startedBy", started_at as "startedAt",
-       (select json_build_object('reason', reason, 'by', thrower.name, 'at', thrown_at)
-        from run_thrown_away join person thrower on thrower.id = thrown_by where run_id = run.id) as "thrownAway"
-     from run join person on person.id = started_by where ${condition} order by kind, pass`,
+    `select run.id, kind, pass, made_with as "madeWith", connection_id as "connectionId", name_at(started_by, started_at) as "startedBy", started_at as "startedAt",
+       (select json_build_object('reason', reason, 'by', name_at(thrown_by, thrown_at), 'at', thrown_at)
+        from run_thrown_away where run_id = run.id) as "thrownAway"
+     from run where ${condition} order by kind, pass`,
     [value],
   );
   const rows = await db.query<ReadingRow>(
@@ -191,6 +199,16 @@ async function runsWhere(db: Queryable, condition: string, value: unknown): Prom
 export const runsOfJob = (db: Queryable, jobId: number): Promise<Run[]> =>
   runsWhere(db, 'job_id = $1', jobId);
 
+/**
+ * The last run of a kind, whether it counts or not.
+ * @throws StoreError `no-such`
+ */
+export async function lastRunOf(tx: Queryable, jobId: number, kind: RunKind): Promise<Run> {
+  const run = (await runsOfJob(tx, jobId)).filter((one) => one.kind === kind).at(-1);
+  if (run === undefined) throw new StoreError({ code: 'no-such', what: `${kind} run of job`, name: jobId });
+  return run;
+}
+
 /** Several runs, by their numbers. */
 export async function runsById(db: Queryable, ids: readonly number[]): Promise<ReadonlyMap<number, Run>> {
   const runs = await runsWhere(db, 'run.id = any($1)', ids);
@@ -218,7 +236,7 @@ export async function startRun(
   const { procedure, configuration } = instrument;
   const { content } = procedure;
   const { pressureReference, secondReference } = connection;
-  const head = convertPressure(connection.head, connection.inputUnit, configuration.inputUnit);
+  const { head } = connection;
   const madeWith = madeWithSchema.parse({
     body: instrument.body,
     configuration,
@@ -253,12 +271,41 @@ export async function startRun(
     secondIndication: connection.secondIndication,
     secondScale: connection.secondScale,
     takenOn: actor.today,
+    driftsToReading: true,
     ambient: connection.ambient,
   } satisfies MadeWith & Record<string, unknown>);
+  await keepRun(tx, actor, jobId, { kind, pass }, madeWith, connection.id);
+}
+
+/**
+ * Begins another run of a job as the run before it was: same points, tolerance, procedure and standards, whatever has
+ * changed in the registers since.
+ * @param configuration what was set in the instrument meanwhile, in the same range
+ */
+export async function startRunAfter(
+  tx: Queryable,
+  actor: Actor,
+  jobId: number,
+  before: Run,
+  which: { readonly kind: RunKind; readonly pass: number },
+  configuration: MadeWith['configuration'] = before.madeWith.configuration,
+): Promise<void> {
+  const madeWith = { ...before.madeWith, configuration, takenOn: actor.today };
+  await keepRun(tx, actor, jobId, which, madeWithSchema.parse(madeWith), before.connectionId);
+}
+
+async function keepRun(
+  tx: Queryable,
+  actor: Actor,
+  jobId: number,
+  { kind, pass }: { readonly kind: RunKind; readonly pass: number },
+  madeWith: MadeWith,
+  connectionId: number | null,
+): Promise<void> {
   const [run] = await tx.query<{ id: number }>(
     `insert into run (job_id, kind, pass, made_with, started_by, started_at, connection_id)
      values ($1, $2, $3, $4, $5, $6, $7) returning id`,
-    [jobId, kind, pass, JSON.stringify(madeWith), actor.personId, actor.at, connection.id],
+    [jobId, kind, pass, JSON.stringify(madeWith), actor.personId, actor.at, connectionId],
   );
   await appendToTrail(tx, actor, {
     act: 'start run',

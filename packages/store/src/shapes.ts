@@ -1,5 +1,5 @@
 /** What entries look like and what can be chosen in them. Free of PostgreSQL, so that a browser's forms say the same. */
-export { CONNECT_CHECKS, SECOND_INDICATIONS } from './connections';
+export { CONNECT_CHECKS, SECOND_INDICATIONS, WORK_PLACES } from './connections';
 export { isTooFast, leakLimit, leakOf, type Leak, type LeakBasis } from './leak';
 export { bodySchema, TECHNOLOGIES, TRIMS } from './bodies';
 export { configurationSchema, transferSchema } from './configurations';

@@ -1,21 +1,22 @@
-/** The end of a job: the technician's signature, a second person's review, and what may still be said afterwards. */
-import { parseTyped } from '@barys/core';
+/** The end of a job: the technician's signature, and a second person's review. */
 import { appendToTrail } from './audit';
 import type { Queryable } from './database';
 import { StoreError } from './errors';
 import { evaluateStoredRun, missingPoints } from './evaluation';
 import { lockJobAt, moveJob } from './job-stages';
-import { asFoundRun, asLeftRun } from './job-file';
+import { copyInstrument } from './instrument-copy';
+import { asFoundRun, asLeftRun, lastDay } from './job-file';
 import { hasPassword, isPasswordOf } from './sessions';
 import { requireReviewer, requireWorker, type Actor } from './people';
 import { runsOfJob, type Run } from './runs';
-import { findSite } from './site';
+import { findSite, type Site } from './site';
+import { movesOfJob } from './valve-moves';
 
 /**
  * The signer's password again. A person of the demo, who has none, signs without.
  * @throws StoreError `wrong-password`
  */
-async function requirePassword(tx: Queryable, { personId }: Actor, password: string): Promise<void> {
+export async function requirePassword(tx: Queryable, { personId }: Actor, password: string): Promise<void> {
   if (!(await hasPassword(tx, personId))) return;
   if (!(await isPasswordOf(tx, personId, password))) throw new StoreError({ code: 'wrong-password' });
 }
@@ -31,10 +32,10 @@ async function runsToSign(tx: Queryable, jobId: number): Promise<{ asFound: Run;
 }
 
 /**
- * Signs a job and sets the instrument's next due date: the interval counted from the day of signing. An instrument left
- * outside its tolerance keeps its due date, since it was not brought into order. Where the site has a second person
- * review, the job waits for that, else it is closed.
- * @throws StoreError `wrong-password`, `reason-needed`, `run-incomplete`, `wrong-stage`, `unknown-person`, `not-allowed`
+ * Signs a job. Where the site has a second person review, the job waits for that; else it is closed, and the instrument
+ * has its next due date.
+ * @throws StoreError `wrong-password`, `reason-needed`, `run-incomplete`, `letterhead-missing`, `wrong-stage`,
+ *   `unknown-person`, `not-allowed`
  */
 export async function signJob(
   tx: Queryable,
@@ -57,32 +58,57 @@ export async function signJob(
       why: 'whether it is left inside its tolerance could not be judged with this standard',
     });
   const site = await findSite(tx);
+  await requireLetterhead(tx, site);
   const to = site?.review === 'none' ? 'closed' : 'review';
   await tx.query(
     `insert into stage_passed (job_id, stage, note, done_by, done_at) values ($1, 'sign', $2, $3, $4)`,
     [jobId, said, actor.personId, actor.at],
   );
+  await copyInstrument(tx, jobId, instrumentId, (await movesOfJob(tx, jobId)).length > 0);
   await tx.query(
     `update job set stage = $7, signed_by = $2, signed_at = $3, remark = $4, as_found_verdict = $5,
-       as_left_verdict = $6, letterhead = $8 where id = $1`,
-    [jobId, actor.personId, actor.at, said, found, left, to, site?.letterhead ?? null],
+       as_left_verdict = $6, letterhead = $8,
+       next_due = case when $6 = 'outside' then null else ($9::date + make_interval(months =>
+         (select interval_months from instrument where id = instrument_id)))::date end
+     where id = $1`,
+    [jobId, actor.personId, actor.at, said, found, left, to, site?.letterhead ?? null, lastDay(asLeft)],
   );
-  if (left !== 'outside')
-    await tx.query(
-      `update instrument set due_on = ($2::date + make_interval(months => interval_months))::date,
-         revision = revision + 1
-       where id = $1`,
-      [instrumentId, actor.today],
-    );
+  const due = to === 'closed' ? await moveDueDate(tx, jobId) : null;
   await appendToTrail(tx, actor, {
     act: 'sign job',
     subject: { kind: 'job', id: jobId },
-    detail: { as: signer.name, asFound: found, asLeft: left, remark: said },
+    detail: { as: signer.name, asFound: found, asLeft: left, remark: said, ...(due === null ? {} : { due }) },
   });
 }
 
+/**
+ * Moves the due date of a job's instrument to the one that the signature set: the interval counted from the day of the
+ * last readings, as left. An instrument left outside its tolerance keeps its due date, since it was not brought into order.
+ * @returns before and after, or null where it stays
+ */
+async function moveDueDate(tx: Queryable, jobId: number): Promise<{ before: string; after: string } | null> {
+  const [moved] = await tx.query<{ before: string; after: string }>(
+    `update instrument set due_on = job.next_due, revision = instrument.revision + 1
+     from instrument old, job where job.id = $1 and job.next_due is not null
+       and instrument.id = job.instrument_id and old.id = instrument.id
+     returning old.due_on as before, instrument.due_on as after`,
+    [jobId],
+  );
+  return moved ?? null;
+}
+
+/**
+ * The first certificate says who calibrated: asked for before the first signature.
+ * @throws StoreError `letterhead-missing`
+ */
+async function requireLetterhead(tx: Queryable, site: Site | null): Promise<void> {
+  if (site === null || site.letterhead.laboratory !== '') return;
+  const signed = await tx.query('select from job where signed_at is not null limit 1');
+  if (signed.length === 0) throw new StoreError({ code: 'letterhead-missing' });
+}
+
 /** Who had a hand in a job: readings, marks, adjustments, connection, valves, stages, signature. */
-async function handsIn(tx: Queryable, jobId: number): Promise<ReadonlySet<number>> {
+export async function handsIn(tx: Queryable, jobId: number): Promise<ReadonlySet<number>> {
   const rows = await tx.query<{ id: number }>(
     `select read_by as id from reading join run on run.id = run_id where job_id = $1
      union select marked_by from point_mark join run on run.id = run_id where job_id = $1
@@ -96,9 +122,18 @@ async function handsIn(tx: Queryable, jobId: number): Promise<ReadonlySet<number
   return new Set(rows.map(({ id }) => id));
 }
 
+/** @throws StoreError `job-open-since` where the instrument has another job by now, beside which this one cannot stand open */
+async function refuseBesideAnother(tx: Queryable, jobId: number, instrumentId: number): Promise<void> {
+  const [other] = await tx.query<{ id: number }>(
+    'select id from job where instrument_id = $1 and id <> $2 and signed_at is null and cancelled_at is null',
+    [instrumentId, jobId],
+  );
+  if (other !== undefined) throw new StoreError({ code: 'job-open-since', jobId: other.id });
+}
+
 /**
  * A second person accepts a signed job, which closes it, or sends it back to the signature with a remark.
- * @throws StoreError `wrong-password`, `own-work`, `reason-needed`, `wrong-stage`, `unknown-person`, `not-allowed`
+ * @throws StoreError `wrong-password`, `own-work`, `reason-needed`, `job-open-since`, `wrong-stage`, `unknown-person`, `not-allowed`
  */
 export async function reviewJob(
   tx: Queryable,
@@ -107,14 +142,16 @@ export async function reviewJob(
   entry: { readonly isAccepted: boolean; readonly remark: string; readonly password: string },
 ): Promise<void> {
   await requireReviewer(tx, actor);
-  await lockJobAt(tx, jobId, 'review');
+  const { instrumentId } = await lockJobAt(tx, jobId, 'review');
   if ((await findSite(tx))?.review !== 'anybody' && (await handsIn(tx, jobId)).has(actor.personId))
     throw new StoreError({ code: 'own-work' });
   await requirePassword(tx, actor, entry.password);
   const remark = entry.remark.trim();
   if (!entry.isAccepted && remark === '')
     throw new StoreError({ code: 'reason-needed', why: 'the technician has to know what to put right' });
+  let due: { before: string; after: string } | null = null;
   if (entry.isAccepted) {
+    due = await moveDueDate(tx, jobId);
     await tx.query(
       `insert into stage_passed (job_id, stage, note, done_by, done_at) values ($1, 'review', $2, $3, $4)`,
       [jobId, remark, actor.personId, actor.at],
@@ -124,6 +161,7 @@ export async function reviewJob(
       [jobId, actor.personId, actor.at, remark],
     );
   } else {
+    await refuseBesideAnother(tx, jobId, instrumentId);
     await tx.query(
       `update job set stage = 'sign', signed_by = null, signed_at = null, as_found_verdict = null,
          as_left_verdict = null where id = $1`,
@@ -137,7 +175,7 @@ export async function reviewJob(
   await appendToTrail(tx, actor, {
     act: entry.isAccepted ? 'accept job' : 'send job back',
     subject: { kind: 'job', id: jobId },
-    detail: { remark },
+    detail: { remark, ...(due === null ? {} : { due }) },
   });
 }
 
@@ -150,101 +188,4 @@ export async function backToReturn(tx: Queryable, actor: Actor, jobId: number): 
   await lockJobAt(tx, jobId, 'sign');
   await moveJob(tx, actor, jobId, { from: 'sign', to: 'return' });
   await appendToTrail(tx, actor, { act: 'return to return', subject: { kind: 'job', id: jobId } });
-}
-
-export interface Amendment {
-  readonly id: number;
-  /** The reading that was wrong, or null. */
-  readonly readingId: number | null;
-  readonly what: string;
-  readonly beforeText: string;
-  readonly afterText: string;
-  readonly reason: string;
-  readonly amendedBy: string;
-  readonly amendedAt: Date;
-}
-
-/** The amendments of a job, in their order. */
-export function amendmentsOfJob(db: Queryable, jobId: number): Promise<Amendment[]> {
-  return db.query<Amendment>(
-    `select amendment.id, reading_id as "readingId", what, before_text as "beforeText", after_text as "afterText", reason,
-       person.name as "amendedBy", amended_at as "amendedAt"
-     from amendment join person on person.id = amended_by where job_id = $1 order by amendment.id`,
-    [jobId],
-  );
-}
-
-export interface NewAmendment {
-  /** A reading's output by the reading's number, or what else of the record is amended, in words. */
-  readonly readingId: number | null;
-  readonly what: string;
-  readonly beforeText: string;
-  readonly afterText: string;
-  readonly reason: string;
-}
-
-/** The output of a reading as it stands: amended or as read. */
-async function outputNow(
-  tx: Queryable,
-  jobId: number,
-  readingId: number,
-): Promise<{ what: string; text: string }> {
-  const [row] = await tx.query<{ kind: string; position: number; text: string }>(
-    `select kind, position, coalesce((select after_text from amendment where reading_id = reading.id
-       order by id desc limit 1), output_text) as text
-     from reading join run on run.id = run_id where reading.id = $1 and job_id = $2
-       and not exists (select from reading later where later.supersedes = reading.id)`,
-    [readingId, jobId],
-  );
-  if (row === undefined) throw new StoreError({ code: 'no-such', what: 'reading', name: readingId });
-  return { what: `${row.kind.replace('-', ' ')}, reading at point ${row.position}`, text: row.text };
-}
-
-/**
- * Amends a closed record: what it said stays and is read beside the amendment.
- * @throws StoreError `reason-needed`, `no-such`, `wrong-stage`, `unknown-person`, `not-allowed`; CoreError for a reading
- *   that is no number
- */
-export async function amendJob(
-  tx: Queryable,
-  actor: Actor,
-  jobId: number,
-  entry: NewAmendment,
-): Promise<void> {
-  await requireWorker(tx, actor);
-  await lockJobAt(tx, jobId, 'closed');
-  const reason = entry.reason.trim();
-  if (reason === '') throw new StoreError({ code: 'reason-needed', why: 'an amendment keeps its reason' });
-  const standing =
-    entry.readingId === null
-      ? { what: entry.what.trim(), text: entry.beforeText.trim() }
-      : await outputNow(tx, jobId, entry.readingId);
-  if (standing.what === '')
-    throw new StoreError({ code: 'reason-needed', why: 'what of the record is amended' });
-  const after = entry.readingId === null ? entry.afterText.trim() : parseTyped(entry.afterText).text;
-  if (after === '' || after === standing.text)
-    throw new StoreError({ code: 'reason-needed', why: 'what it should have said, other than what it says' });
-  await tx.query(
-    `insert into amendment (job_id, reading_id, what, before_text, after_text, reason, amended_by, amended_at)
-     values ($1, $2, $3, $4, $5, $6, $7, $8)`,
-    [jobId, entry.readingId, standing.what, standing.text, after, reason, actor.personId, actor.at],
-  );
-  await appendToTrail(tx, actor, {
-    act: 'amend job',
-    subject: { kind: 'job', id: jobId },
-    detail: { ...standing, after, reason },
-  });
-}
-
-/** A run with its readings as amended, to be judged beside the run as signed; null where nothing of it was amended. */
-export function amendedRun(run: Run, amendments: readonly Amendment[]): Run | null {
-  const last = new Map(amendments.map(({ readingId, afterText }) => [readingId, afterText]));
-  if (!run.readings.some(({ id }) => last.has(id))) return null;
-  return {
-    ...run,
-    readings: run.readings.map((reading) => {
-      const text = last.get(reading.id);
-      return text === undefined ? reading : { ...reading, outputText: text, output: parseTyped(text).value };
-    }),
-  };
 }

@@ -28,21 +28,45 @@ export interface Site {
   readonly isDemo: boolean;
   readonly review: Review;
   readonly letterhead: Letterhead;
+  /** IANA name of the zone in which its days are cut. */
+  readonly timeZone: string;
 }
 
+/** The zone of this machine, until somebody says where the site is. */
+const ownZone = (): string => Intl.DateTimeFormat().resolvedOptions().timeZone;
+
+/** A name of the IANA time zone database that this machine knows. */
+export const timeZoneSchema = z.string().refine(
+  (name) => {
+    try {
+      return Intl.DateTimeFormat('en', { timeZone: name }).resolvedOptions().timeZone !== '';
+    } catch {
+      return false;
+    }
+  },
+  { error: 'Choose a time zone from the list, such as Europe/Berlin.' },
+);
+
 export async function addSite(tx: Queryable, site: Pick<Site, 'siteName' | 'isDemo'>): Promise<void> {
-  await tx.query('insert into installation (site_name, is_demo) values ($1, $2)', [
+  await tx.query('insert into installation (site_name, is_demo, time_zone) values ($1, $2, $3)', [
     site.siteName,
     site.isDemo,
+    ownZone(),
   ]);
 }
 
 /** The installation, or null before anything was planted. */
 export async function findSite(db: Queryable): Promise<Site | null> {
-  const [site] = await db.query<Site>(
-    'select site_name as "siteName", is_demo as "isDemo", review, letterhead from installation',
+  const [site] = await db.query<Omit<Site, 'timeZone'> & { timeZone: string | null }>(
+    `select site_name as "siteName", is_demo as "isDemo", review, letterhead, time_zone as "timeZone" from installation`,
   );
-  return site === undefined ? null : { ...site, letterhead: letterheadOf(site.letterhead) };
+  return site === undefined
+    ? null
+    : {
+        ...site,
+        letterhead: letterheadOf(site.letterhead),
+        timeZone: site.timeZone ?? ownZone(),
+      };
 }
 
 /**
@@ -72,5 +96,20 @@ export async function setLetterhead(tx: Queryable, actor: Actor, letterhead: Let
     act: 'set letterhead',
     subject: { kind: 'site', id: 1 },
     detail: { before, after: letterhead },
+  });
+}
+
+/**
+ * Sets the zone in which the days of the site are cut: due dates, dates of work, what is due today.
+ * @throws StoreError `unknown-person`, `not-allowed`; ZodError for a zone that there is not
+ */
+export async function setTimeZone(tx: Queryable, actor: Actor, timeZone: string): Promise<void> {
+  await requireAdministrator(tx, actor);
+  const before = (await findSite(tx))?.timeZone;
+  await tx.query('update installation set time_zone = $1', [timeZoneSchema.parse(timeZone)]);
+  await appendToTrail(tx, actor, {
+    act: 'set time zone',
+    subject: { kind: 'site', id: 1 },
+    detail: { before, after: timeZone },
   });
 }

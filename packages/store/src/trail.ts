@@ -33,6 +33,9 @@ export interface TrailEntry {
   readonly seal: number | null;
 }
 
+/** Days are those of the site. */
+const ZONE = `coalesce((select time_zone from installation), 'UTC')`;
+
 /** Entries of the trail, the newest first. */
 export function trailEntries(db: Queryable, query: TrailQuery, limit: number): Promise<TrailEntry[]> {
   const conditions: string[] = [];
@@ -44,8 +47,8 @@ export function trailEntries(db: Queryable, query: TrailQuery, limit: number): P
   if (query.person > 0) add((place) => `person_id = ${place}`, query.person);
   if (query.kind !== '') add((place) => `subject_kind = ${place}`, query.kind);
   if (query.act !== '') add((place) => `act = ${place}`, query.act);
-  if (query.from !== '') add((place) => `at >= ${place}::date`, query.from);
-  if (query.to !== '') add((place) => `at < ${place}::date + 1`, query.to);
+  if (query.from !== '') add((place) => `at >= ${place}::timestamp at time zone ${ZONE}`, query.from);
+  if (query.to !== '') add((place) => `at < (${place}::date + 1)::timestamp at time zone ${ZONE}`, query.to);
   if (query.before > 0) add((place) => `entry.id < ${place}`, query.before);
   if (query.object !== '')
     if (/^\d{1,15}$/.test(query.object)) add((place) => `subject_id = ${place}`, Number(query.object));
@@ -61,7 +64,7 @@ export function trailEntries(db: Queryable, query: TrailQuery, limit: number): P
       );
   values.push(limit);
   return db.query<TrailEntry>(
-    `select entry.id, at, person.name as person, act, subject_kind as "subjectKind", subject_id as "subjectId", detail,
+    `select entry.id, at, name_at(person_id, at) as person, act, subject_kind as "subjectKind", subject_id as "subjectId", detail,
        (select number from seal where entries @> entry.id) as seal,
        case subject_kind
          when 'instrument' then (select tag from instrument where id = subject_id)
@@ -71,7 +74,7 @@ export function trailEntries(db: Queryable, query: TrailQuery, limit: number): P
          when 'procedure' then (select name from procedure where id = subject_id)
          when 'person' then (select name from person named where named.id = subject_id)
        end as subject
-     from audit_entry entry left join person on person.id = person_id
+     from audit_entry entry
      ${conditions.length === 0 ? '' : `where ${conditions.join(' and ')}`}
      order by entry.id desc limit $${values.length}`,
     values,

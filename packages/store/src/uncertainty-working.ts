@@ -9,7 +9,7 @@ import {
   type RangeUnits,
   type Step,
 } from '@barys/core';
-import { sourcesOf, standardAt, type JudgedBy } from './evaluation';
+import { driftDay, sourcesOf, standardAt, type JudgedBy } from './evaluation';
 import { betweenUnits, workExpandedAt } from './reference-accuracy';
 import { unitOf } from './reference-fit';
 
@@ -39,13 +39,16 @@ function stepsOf(
 /**
  * How the uncertainty of a judged reading came about, and its guard band where the rule has one. Empty where the run
  * keeps nothing to make it from.
+ * @param day ISO date on which the reading was taken
  */
 export function workUncertainty(
   madeWith: JudgedBy,
   judged: JudgedReading,
   units: RangeUnits,
+  day?: string,
 ): readonly Step[] {
-  const { configuration, decisionRule, meter, takenOn } = madeWith;
+  const { configuration, decisionRule, meter } = madeWith;
+  const takenOn = driftDay(madeWith, day);
   const point = madeWith.points.find(
     ({ cycle, direction, nominalPercent }) =>
       cycle === judged.cycle && direction === judged.direction && nominalPercent === judged.nominalPercent,
@@ -66,7 +69,7 @@ export function workUncertainty(
           label: units.output,
           symbol: 'U_met',
         })),
-    ...workErrorUncertainty(configuration, applied, sourcesOf(madeWith, point, applied, output), units)
+    ...workErrorUncertainty(configuration, applied, sourcesOf(madeWith, point, applied, output, day), units)
       .working,
     ...(decisionRule.kind === 'guard-band'
       ? workGuardBand(limits, uncertainty, decisionRule.r, units.output)

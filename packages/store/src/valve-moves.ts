@@ -14,7 +14,7 @@ import {
 import { appendToTrail } from './audit';
 import type { Queryable } from './database';
 import { StoreError } from './errors';
-import { findInstrument } from './instruments';
+import { instrumentOfJob } from './instrument-copy';
 import { lockJobAt } from './job-stages';
 import { requireWorker, type Actor } from './people';
 
@@ -32,8 +32,8 @@ export interface MadeMove extends ValveMove {
 /** The moves of a job, in their order. */
 export function movesOfJob(db: Queryable, jobId: number): Promise<MadeMove[]> {
   return db.query<MadeMove>(
-    `select valve_move.id, stage, valve, moved_to as "to", faults, person.name as "movedBy", moved_at as "movedAt"
-     from valve_move join person on person.id = moved_by where job_id = $1 order by valve_move.id`,
+    `select valve_move.id, stage, valve, moved_to as "to", faults, name_at(moved_by, moved_at) as "movedBy", moved_at as "movedAt"
+     from valve_move where job_id = $1 order by valve_move.id`,
     [jobId],
   );
 }
@@ -65,8 +65,8 @@ export async function keepMove(
   },
 ): Promise<void> {
   await requireWorker(tx, actor);
-  const { instrumentId } = await lockJobAt(tx, jobId, stage);
-  const { hookUp } = await findInstrument(tx, { id: instrumentId });
+  await lockJobAt(tx, jobId, stage);
+  const { hookUp } = await instrumentOfJob(tx, jobId);
   const made = await movesOfJob(tx, jobId);
   if (made.length !== known) throw new StoreError({ code: 'changed-meanwhile', what: 'the valves' });
   const before = valvesOfJob(hookUp, made);

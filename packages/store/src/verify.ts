@@ -27,6 +27,7 @@ export type Verified =
 export const KEPT_KINDS = {
   adjustment: true,
   amendment: true,
+  amendment_review: true,
   attachment: true,
   body: false,
   configuration: true,

@@ -50,7 +50,7 @@ const ZERO = {
 } as const;
 
 describe('a job', () => {
-  it('walks from brief to a signature, and the instrument is due an interval later', async () => {
+  it('walks from brief to a signature, which waits for its review', async () => {
     const { app } = base;
     const { technician } = works;
     const { jobId, runId } = await jobAtAsFound(app, technician);
@@ -88,7 +88,7 @@ describe('a job', () => {
     ]);
     const found = asFoundRun(job);
     expect(found && evaluateStoredRun(found).zeroErrorPercentSpan).toBeCloseTo(0.375, 9);
-    expect((await findInstrument(app, { tag: TAG })).dueOn).toBe('2027-05-04');
+    expect((await findInstrument(app, { tag: TAG })).dueOn).toBe('2026-05-04');
     expect((await jobsOfInstrument(app, job.instrument.id))[0]?.id).toBe(jobId);
   });
 
@@ -262,7 +262,7 @@ describe('the connection', () => {
     await owner.query(`update instrument set tolerance_percent_of_span = 1 where tag = $1`, [TAG]);
     const job = await loadJob(base.app, jobId);
     expect(job.instrument.tolerance.percentOfSpan).toBe(1);
-    expect(job.connections[0]?.pressureReference.certificate).toBe('K-2');
+    expect(job.connections[0]?.pressureReference.certificate).toBe('K-1');
     expect(asFoundRun(job)?.madeWith).toEqual(before);
     expect(before?.pressureReference.certificate).toBe('K-1');
     expect(before?.points).toHaveLength(9);

@@ -146,9 +146,9 @@ describe('the database itself', () => {
         `insert into stage_passed (job_id, stage, done_by, done_at) values ($1, 'sign', $2, now())`,
         [jobId, works.technician.personId],
       ),
-    ).rejects.toThrow('signed and closed');
+    ).rejects.toThrow('is closed');
     await expect(base.app.query(`update job set remark = 'later' where id = $1`, [jobId])).rejects.toThrow(
-      'signed and closed',
+      'is closed',
     );
     await expect(save(reading(7, '12.0'))).rejects.toThrow('The job is at closed');
   });

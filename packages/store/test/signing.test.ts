@@ -15,10 +15,13 @@ import {
   jobsToReview,
   keepMove,
   loadJob,
+  openJob,
+  reviewAmendment,
   reviewJob,
   setLetterhead,
   setPassword,
   setReview,
+  setTimeZone,
   signJob,
   type Actor,
 } from '../src/index';
@@ -27,10 +30,19 @@ import { bringBack, closeOpenJobs, jobAtAsFound, openWorks, readAll, SIGNED, TAG
 const PASSWORD = 'four words in a row';
 const { base, works } = await openWorks();
 let reviewer: Actor;
+const HEAD = {
+  laboratory: 'Test workshop',
+  laboratoryAddress: '1 Kiln Lane',
+  customer: 'Test works',
+  customerAddress: '',
+};
+
 let jobId: number;
 
 beforeAll(async () => {
   await addSite(base.owner, { siteName: 'Test works', isDemo: false });
+  await setTimeZone(base.app, works.administrator, 'UTC');
+  await setLetterhead(base.app, works.administrator, HEAD);
   const person = { name: 'Reviewer', role: 'reviewer', login: 'reviewer', isActive: true } as const;
   reviewer = { ...works.technician, personId: await addPerson(base.owner, works.administrator, person) };
   await setPassword(base.app, works.administrator, reviewer.personId, { password: PASSWORD, current: null });
@@ -86,29 +98,49 @@ describe('a signature', () => {
     expect(await loadJob(base.app, jobId)).toMatchObject({ stage: 'closed', reviewedAt: null });
   });
 
-  it('sets the next due date, also while the review is waited for', async () => {
+  it('moves the due date when the review has accepted it, and the trail says from when', async () => {
+    await base.owner.query(`update instrument set due_on = '2026-05-01' where tag = '${TAG}'`);
+    const dueOn = async () => (await findInstrument(base.app, { tag: TAG })).dueOn;
     await atSign();
     await signJob(base.app, works.technician, jobId, SIGNED);
-    expect((await findInstrument(base.app, { tag: TAG })).dueOn).toBe('2027-05-04');
     expect((await jobsToReview(base.app, 10)).map(({ id }) => id)).toEqual([jobId]);
+    expect(await dueOn()).toBe('2026-05-01');
+    await reviewJob(base.app, reviewer, jobId, { ...accepted, isAccepted: false, remark: 'which pump?' });
+    expect(await dueOn()).toBe('2026-05-01');
+    await close();
+    expect(await dueOn()).toBe('2027-05-04');
+    const [entry] = await base.app.query(
+      `select detail -> 'due' as due from audit_entry where act = 'accept job' order by id desc limit 1`,
+    );
+    expect(entry).toEqual({ due: { before: '2026-05-01', after: '2027-05-04' } });
   });
 });
 
 describe('the letterhead', () => {
-  const head = {
-    laboratory: 'Test workshop',
-    laboratoryAddress: '1 Kiln Lane',
-    customer: 'Test works',
-    customerAddress: '',
-  };
+  it('is asked for before the first signature of the site', async () => {
+    const fresh = await openWorks();
+    await addSite(fresh.base.owner, { siteName: 'New works', isDemo: false });
+    const run = await jobAtAsFound(fresh.base.app, fresh.works.technician);
+    await readAll(fresh.base.app, fresh.works.technician, run.runId, 0.01);
+    await finishRun(fresh.base.app, fresh.works.technician, run.jobId, 'as-found');
+    await decideOnRun(fresh.base.app, fresh.works.technician, run.jobId, {
+      decision: 'leave',
+      note: 'as it is',
+    });
+    await bringBack(fresh.base.app, fresh.works.technician, run.jobId);
+    const sign = () => signJob(fresh.base.app, fresh.works.technician, run.jobId, SIGNED);
+    await expect(sign()).rejects.toThrow('Office, Settings');
+    await setLetterhead(fresh.base.app, fresh.works.administrator, HEAD);
+    await sign();
+  });
 
   it('stays on a signed job as it was on the day, and is new on the next', async () => {
-    await setLetterhead(base.app, works.administrator, head);
+    await setLetterhead(base.app, works.administrator, HEAD);
     await atSign();
     expect((await loadJob(base.app, jobId)).letterhead).toBeNull();
     await signJob(base.app, works.technician, jobId, SIGNED);
-    await setLetterhead(base.app, works.administrator, { ...head, laboratory: 'Another workshop' });
-    expect((await loadJob(base.app, jobId)).letterhead).toEqual(head);
+    await setLetterhead(base.app, works.administrator, { ...HEAD, laboratory: 'Another workshop' });
+    expect((await loadJob(base.app, jobId)).letterhead).toEqual(HEAD);
     expect((await findSite(base.app))?.letterhead.laboratory).toBe('Another workshop');
     const [entry] = await base.app.query(
       `select detail from audit_entry where act = 'set letterhead' order by id desc limit 1`,
@@ -119,7 +151,7 @@ describe('the letterhead', () => {
   });
 
   it('is set by an administrator alone', async () => {
-    await expect(setLetterhead(base.app, works.technician, head)).rejects.toThrow('may not do this');
+    await expect(setLetterhead(base.app, works.technician, HEAD)).rejects.toThrow('may not do this');
   });
 });
 
@@ -179,6 +211,17 @@ describe('a review', () => {
     expect((await loadJob(base.app, jobId)).stage).toBe('closed');
   });
 
+  it('sends nothing back beside another open job, and says so', async () => {
+    await atSign();
+    await signJob(base.app, works.technician, jobId, SIGNED);
+    const other = await openJob(base.app, works.technician, TAG, 'fault');
+    const back = { isAccepted: false, remark: 'which pump was used?', password: PASSWORD };
+    await expect(reviewJob(base.app, reviewer, jobId, back)).rejects.toThrow(
+      `Job ${other} was opened on this instrument since`,
+    );
+    expect((await loadJob(base.app, jobId)).stage).toBe('review');
+  });
+
   it('is set for the site by an administrator alone', async () => {
     await expect(setReview(base.app, works.technician, 'none')).rejects.toThrow('may not do this');
     await expect(base.app.query(`update installation set is_demo = true`)).rejects.toThrow(
@@ -190,19 +233,22 @@ describe('a review', () => {
 describe('an amendment', () => {
   const words = {
     readingId: null,
-    what: 'Remark',
-    beforeText: '',
+    field: 'remark',
+    what: '',
     afterText: 'pump 3 was used',
     reason: 'left out',
-  };
+    password: '',
+  } as const;
+  const lastAmendment = async () => (await amendmentsOfJob(base.app, jobId)).at(-1)?.id ?? 0;
+  const agree = async () => reviewAmendment(base.app, reviewer, await lastAmendment(), accepted);
 
   it('is to a closed record only, and the database holds to that', async () => {
     await atSign();
     await expect(amendJob(base.app, works.technician, jobId, words)).rejects.toThrow('belongs to closed');
     await expect(
       base.owner.query(
-        `insert into amendment (job_id, what, before_text, after_text, reason, amended_by, amended_at)
-         values ($1, 'x', 'a', 'b', 'c', $2, now())`,
+        `insert into amendment (job_id, what, before_text, after_text, reason, amended_by, amended_at, needs_review)
+         values ($1, 'x', 'a', 'b', 'c', $2, now(), false)`,
         [jobId, works.technician.personId],
       ),
     ).rejects.toThrow('is not closed');
@@ -212,9 +258,9 @@ describe('an amendment', () => {
     await atSign();
     await close();
     await amendJob(base.app, works.colleague, jobId, words);
+    await agree();
     await amendJob(base.app, works.technician, jobId, {
       ...words,
-      beforeText: 'pump 3 was used',
       afterText: 'pump 4 was used',
       reason: 'misread',
     });
@@ -233,12 +279,13 @@ describe('an amendment', () => {
     const reading = run?.readings[2];
     if (run == null || reading === undefined) throw new Error('the run has no third reading');
     await amendJob(base.app, works.technician, jobId, {
+      ...words,
       readingId: reading.id,
-      what: '',
-      beforeText: 'whatever the browser said',
       afterText: '12,060',
       reason: 'the sheet says 12.060',
     });
+    expect(amendedRun(run, await amendmentsOfJob(base.app, jobId))).toBeNull();
+    await agree();
     const amendments = await amendmentsOfJob(base.app, jobId);
     expect(amendments).toMatchObject([
       { what: 'as found, reading at point 3', beforeText: '12.010', afterText: '12,060' },
@@ -253,12 +300,61 @@ describe('an amendment', () => {
   it.each([
     [{ reason: ' ' }, 'keeps its reason'],
     [{ afterText: '' }, 'what it should have said'],
-    [{ what: ' ' }, 'what of the record is amended'],
+    [{ field: 'other', what: ' ' } as const, 'what of the record is amended'],
+    [{ afterText: 'PC-1 was warm', field: 'other', what: 'Reference', readingId: null } as const, null],
     [{ readingId: 999999 }, 'no reading 999999'],
   ])('is refused with %j', async (more, message) => {
     await atSign();
     await close();
-    await expect(amendJob(base.app, works.technician, jobId, { ...words, ...more })).rejects.toThrow(message);
+    const amend = amendJob(base.app, works.technician, jobId, { ...words, ...more });
+    await (message === null
+      ? expect(amend).resolves.toBeUndefined()
+      : expect(amend).rejects.toThrow(message));
+  });
+
+  it('counts when a second person has agreed, who had no hand in job or amendment', async () => {
+    await atSign();
+    await close();
+    await amendJob(base.app, works.colleague, jobId, words);
+    const id = await lastAmendment();
+    for (const hand of [works.technician, works.colleague])
+      await expect(reviewAmendment(base.app, hand, id, { ...accepted, password: '' })).rejects.toThrow(
+        'hand in this job',
+      );
+    await expect(amendJob(base.app, works.technician, jobId, words)).rejects.toThrow('waits for a second');
+    await expect(reviewAmendment(base.app, reviewer, id, { ...accepted, password: 'x' })).rejects.toThrow(
+      'do not belong together',
+    );
+    await expect(
+      reviewAmendment(base.app, reviewer, id, { ...accepted, isAccepted: false, remark: ' ' }),
+    ).rejects.toThrow('Say why');
+    await reviewAmendment(base.app, reviewer, id, {
+      ...accepted,
+      isAccepted: false,
+      remark: 'it was pump 4',
+    });
+    await expect(agree()).rejects.toThrow('There is no amendment');
+    expect(await amendmentsOfJob(base.app, jobId)).toMatchObject([
+      { state: 'refused', reviewedBy: 'Reviewer', reviewRemark: 'it was pump 4' },
+    ]);
+    // What was refused was never in force: the next one begins at what was signed.
+    await amendJob(base.app, works.colleague, jobId, { ...words, afterText: 'pump 4 was used' });
+    expect((await amendmentsOfJob(base.app, jobId)).at(-1)).toMatchObject({ beforeText: '', state: 'waits' });
+  });
+
+  it('asks for the password, and counts at once where the site has no review', async () => {
+    await setReview(base.app, works.administrator, 'none');
+    const person = { name: 'Technician D', role: 'technician', login: 'fourth', isActive: true } as const;
+    const fourth = {
+      ...works.technician,
+      personId: await addPerson(base.owner, works.administrator, person),
+    };
+    await setPassword(base.app, works.administrator, fourth.personId, { password: PASSWORD, current: null });
+    await atSign();
+    await signJob(base.app, works.technician, jobId, SIGNED);
+    await expect(amendJob(base.app, fourth, jobId, words)).rejects.toThrow('do not belong together');
+    await amendJob(base.app, fourth, jobId, { ...words, password: PASSWORD });
+    expect(await amendmentsOfJob(base.app, jobId)).toMatchObject([{ state: 'in force' }]);
   });
 });
 

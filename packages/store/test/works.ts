@@ -182,6 +182,7 @@ export const CONNECTION: NewConnection = {
   secondReference: null,
   meter: MODULE['DM-1'],
   leak: null,
+  place: 'on site',
   heightM: 0,
   liquidDensityKgPerM3: 0,
   readsDigital: false,
@@ -243,7 +244,7 @@ export const SIGNED = { remark: '', password: '' };
 export async function closeOpenJobs(owner: Queryable): Promise<void> {
   await owner.query(
     `update job set stage = 'closed', signed_by = opened_by, signed_at = now(), as_found_verdict = 'within',
-       as_left_verdict = 'within' where stage <> 'closed'`,
+       as_left_verdict = 'within' where stage not in ('closed', 'cancelled')`,
   );
 }
 

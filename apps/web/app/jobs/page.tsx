@@ -28,7 +28,7 @@ export default async function JobsPage() {
         <Sheet title="To review" aside="signed, waiting for a second person">
           <JobTable jobs={toReview} showInstrument empty="Nothing waits for a review." />
         </Sheet>
-        <Sheet title="Signed" aside={`the last ${LINES}`}>
+        <Sheet title="Signed or cancelled" aside={`the last ${LINES}`}>
           <JobTable jobs={closed} showInstrument empty="No job has been signed yet." />
         </Sheet>
       </Box>

@@ -33,7 +33,7 @@ import { Stave } from '@/ui/Stave';
 import { VerdictMark } from '@/ui/VerdictMark';
 import { Caution, SITE_RULES_FIRST } from '../Caution';
 import { AskedForm } from '../AskedForm';
-import { REASON_WORD } from '../words';
+import { REASON_WORD, sinceInWords } from '../words';
 
 export async function BriefStage({ job }: { job: JobFile }) {
   const { instrument } = job;
@@ -67,6 +67,7 @@ export async function BriefStage({ job }: { job: JobFile }) {
                 `${REASON_WORD[job.reason]}; due ${showDate(instrument.dueOn)} (${dueInWords(instrument.dueOn, today)})`,
               ],
               ['Where', instrument.area],
+              ...(job.since.length === 0 ? [] : [['Since', sinceInWords(job.since)] as const]),
               ['Instrument', `${instrument.body.model}, ${serialWords(instrument.serial)}`],
               ['Procedure', `${procedure.name}, version ${procedure.version}: ${pointsInWords(content)}`],
               [
@@ -122,13 +123,15 @@ export async function BriefStage({ job }: { job: JobFile }) {
             Letter
           </a>
         </Typography>
-        <AskedForm
-          job={job.id}
-          stage="brief"
-          questions={questionsAt('brief', instrument)}
-          word="Brief read, authorise"
-          isSkippable={false}
-        />
+        {job.stage === 'brief' && (
+          <AskedForm
+            job={job.id}
+            stage="brief"
+            questions={questionsAt('brief', instrument)}
+            word="Brief read, authorise"
+            isSkippable={false}
+          />
+        )}
       </Stack>
       <Stack sx={{ gap: 1.5 }}>
         <Sheet title="Signal stave" aside={`body: ${instrument.body.model}`}>

@@ -32,6 +32,10 @@ export function parseTyped(typed: string): TypedNumber {
   return { text, value: Number(plain) + 0 };
 }
 
+/** A typed number with a point for its decimal mark, as documents show it beside computed ones; other text stays. */
+export const withPoint = (text: string): string =>
+  /^[+-]?\d*,\d*$/.test(text.trim()) ? text.replace(',', '.') : text;
+
 /** Decimal places of a typed number: 3 for `12.020`, 0 for `12`. */
 export function typedDecimals(text: string): number {
   return /[.,](\d*)/.exec(text)?.[1]?.length ?? 0;

@@ -1,4 +1,4 @@
-export { parseTyped, typedDecimals, type TypedNumber } from './entry';
+export { parseTyped, typedDecimals, withPoint, type TypedNumber } from './entry';
 export {
   decimalsForResolution,
   formatFixed,

@@ -9,6 +9,7 @@ import {
   parseTyped,
   resolutionForSpan,
   typedDecimals,
+  withPoint,
 } from './index';
 
 describe('a typed number', () => {
@@ -44,6 +45,14 @@ describe('a typed number', () => {
   });
 
   it('knows how finely it was read', () => {
+    expect(['12,020', '-,5', '12.02', '7', 'about 3,5', '1,2 to 3'].map(withPoint)).toEqual([
+      '12.020',
+      '-.5',
+      '12.02',
+      '7',
+      'about 3,5',
+      '1,2 to 3',
+    ]);
     expect([typedDecimals('12.020'), typedDecimals('12,0'), typedDecimals('12')]).toEqual([3, 1, 0]);
   });
 });

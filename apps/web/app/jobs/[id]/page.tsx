@@ -5,5 +5,5 @@ import { loadJobOr404 } from './load';
 export default async function JobPage({ params }: { params: Promise<{ id: string }> }) {
   const { id } = await params;
   const job = await loadJobOr404(id);
-  redirect(`/jobs/${job.id}/${job.signedAt === null ? job.stage : 'record'}`);
+  redirect(`/jobs/${job.id}/${job.signedAt === null && job.cancelledAt === null ? job.stage : 'record'}`);
 }

@@ -3,6 +3,7 @@ import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
 import { LetterheadForm } from '@/office/settings/LetterheadForm';
 import { ReviewSetting } from '@/office/settings/ReviewSetting';
+import { ZoneSetting } from '@/office/settings/ZoneSetting';
 import { database } from '@/server/database';
 import { Sheet } from '@/ui/Sheet';
 
@@ -18,6 +19,18 @@ export default async function SettingsPage() {
           administrator changes this.
         </Typography>
         <ReviewSetting review={site?.review ?? 'another person'} />
+      </Sheet>
+      <Sheet title="Days of the site">
+        <Typography sx={{ mb: 1.5 }}>
+          Due dates and dates of work are days of this time zone, wherever the server stands. Only an
+          administrator changes this.
+        </Typography>
+        {site !== null && (
+          <ZoneSetting
+            zone={site.timeZone}
+            zones={[...new Set([site.timeZone, 'UTC', ...Intl.supportedValuesOf('timeZone')])].sort()}
+          />
+        )}
       </Sheet>
       <Sheet title="Head of the certificate">
         <Typography sx={{ mb: 1.5 }}>

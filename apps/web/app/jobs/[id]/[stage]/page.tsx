@@ -11,7 +11,9 @@ import { JudgeStage } from '@/jobs/stages/JudgeStage';
 import { RunStage } from '@/jobs/stages/RunStage';
 import { SignStage } from '@/jobs/stages/SignStage';
 import { IsolateStage, ReturnStage } from '@/jobs/stages/ValveStages';
+import { Turns } from '@/jobs/Turns';
 import { STAGE_WORD } from '@/jobs/words';
+import { LinkButton } from '@/ui/LinkButton';
 import { loadJobOr404 } from '../load';
 
 type Params = Promise<{ id: string; stage: string }>;
@@ -51,13 +53,28 @@ export default async function StagePage({ params }: { params: Params }) {
   const { id, stage } = await params;
   if (!isStage(stage)) notFound();
   const job = await loadJobOr404(id);
-  // Stages behind are shown on the record; a job is worked on where it stands.
-  if (job.stage !== stage) redirect(`/jobs/${id}`);
+  const isHere = job.stage === stage;
+  // The brief can be read at any time. Other stages behind are shown on the record; a job is worked on where it stands.
+  if (!isHere && (stage !== 'brief' || !isStage(job.stage))) redirect(`/jobs/${id}`);
   return (
     <>
       <JobHead job={job} />
+      {!isHere && (
+        <LinkButton href={`/jobs/${id}`} isMain>
+          Back to {STAGE_WORD[job.stage]}
+        </LinkButton>
+      )}
       {stageView(stage, job)}
-      <Attachments job={job} />
+      {isHere && (
+        <>
+          <Attachments job={job} />
+          <Turns
+            job={job.id}
+            canConnect={stage === 'as-found' || stage === 'judge' || stage === 'adjust'}
+            isMoved={job.moves.length > 0}
+          />
+        </>
+      )}
     </>
   );
 }

@@ -21,6 +21,7 @@ import { AdjustmentTable } from '@/jobs/AdjustmentTable';
 import { AmendForm } from '@/jobs/AmendForm';
 import { amendablesOf } from '@/jobs/amendables';
 import { AmendmentList } from '@/jobs/AmendmentList';
+import { AmendmentReview } from '@/jobs/AmendmentReview';
 import { JobHead } from '@/jobs/JobHead';
 import { Attachments } from '@/jobs/Attachments';
 import { ReviewForm } from '@/jobs/ReviewForm';
@@ -28,11 +29,19 @@ import { RunSummary } from '@/jobs/RunSummary';
 import { BesideTable } from '@/jobs/BesideTable';
 import { RunTable } from '@/jobs/RunTable';
 import { StageHistory } from '@/jobs/StageHistory';
-import { checkInWords, headInWords, leakInWords, REASON_WORD, STAGE_WORD } from '@/jobs/words';
+import {
+  checkInWords,
+  headInWords,
+  leakInWords,
+  PLACE_WORD,
+  REASON_WORD,
+  sinceInWords,
+  STAGE_WORD,
+} from '@/jobs/words';
 import { ValveMoves } from '@/jobs/ValveMoves';
 import { certificateWords } from '@/references/words';
 import { database } from '@/server/database';
-import { showMoment } from '@/server/dates';
+import { showDate, showMoment } from '@/server/dates';
 import { actingPerson } from '@/server/person';
 import { Columns } from '@/ui/Columns';
 import { CorridorSheet } from '@/ui/CorridorSheet';
@@ -73,10 +82,16 @@ export default async function RecordPage({ params }: { params: Params }) {
           </>
         ) : (
           <>
-            <Typography sx={{ fontWeight: 700 }}>Not signed yet: this is the record so far.</Typography>
-            <LinkButton href={`/jobs/${job.id}`} isMain>
-              Back to {STAGE_WORD[job.stage]}
-            </LinkButton>
+            <Typography sx={{ fontWeight: 700 }}>
+              {job.cancelledAt === null
+                ? 'Not signed yet: this is the record so far.'
+                : 'Cancelled: nothing was signed.'}
+            </Typography>
+            {job.cancelledAt === null && (
+              <LinkButton href={`/jobs/${job.id}`} isMain>
+                Back to {STAGE_WORD[job.stage]}
+              </LinkButton>
+            )}
           </>
         )}
         <LinkButton href={`/jobs/${job.id}/readings.csv`} isFile>
@@ -106,7 +121,7 @@ export default async function RecordPage({ params }: { params: Params }) {
         )}
         {job.stage === 'closed' && (
           <Sheet title="Amend this record" sx={{ gridColumn: '1 / -1' }}>
-            <AmendForm key={amendments.length} job={job.id} choices={amendablesOf(job, amendments)} />
+            <Amend key={amendments.length} job={job} amendments={amendments} />
           </Sheet>
         )}
         {job.moves.length > 0 && (
@@ -123,6 +138,37 @@ export default async function RecordPage({ params }: { params: Params }) {
   );
 }
 
+async function Amend({ job, amendments }: { job: JobFile; amendments: readonly Amendment[] }) {
+  const person = await actingPerson();
+  const has = person !== null && (await hasPassword(database(), person.id));
+  return (
+    <>
+      {amendments
+        .filter(({ state }) => state === 'waits')
+        .map(({ id, what, beforeText, afterText, amendedBy }) => (
+          <Box key={id} sx={{ mb: 2 }}>
+            <AmendmentReview
+              amendment={id}
+              words={`${amendedBy} amends ${what}: “${beforeText === '' ? 'nothing' : beforeText}” to “${afterText}”. It counts when a second person agrees, who had no hand in the job.`}
+              hasPassword={has}
+            />
+          </Box>
+        ))}
+      <AmendForm job={job.id} choices={amendablesOf(job, amendments)} hasPassword={has} />
+    </>
+  );
+}
+
+/** The days on which readings that count were taken. */
+function workDays({ runs }: JobFile): string {
+  const days = runs
+    .filter(({ thrownAway }) => thrownAway === null)
+    .flatMap(({ readings }) => readings.map(({ day }) => day));
+  const [first, last] = [days.sort()[0], days.at(-1)];
+  if (first === undefined || last === undefined) return 'no reading yet';
+  return first === last ? showDate(last) : `${showDate(first)} to ${showDate(last)}`;
+}
+
 function Visit({ job, seal }: { job: JobFile; seal: Seal | null }) {
   return (
     <Sheet title="Visit">
@@ -130,6 +176,16 @@ function Visit({ job, seal }: { job: JobFile; seal: Seal | null }) {
         facts={[
           ['Why', REASON_WORD[job.reason]],
           ['Opened', `${showMoment(job.openedAt)}, ${job.openedBy}`],
+          ['Readings taken', workDays(job)],
+          ...(job.cancelledAt === null
+            ? []
+            : [
+                [
+                  'Cancelled',
+                  `${showMoment(job.cancelledAt)}, ${job.cancelledBy ?? ''}: ${job.cancelReason}`,
+                ] as const,
+              ]),
+          ...(job.since.length === 0 ? [] : [['Since', sinceInWords(job.since)] as const]),
           [
             'Signed',
             job.signedAt === null ? 'not yet' : `${showMoment(job.signedAt)}, ${job.signedBy ?? ''}`,
@@ -262,6 +318,7 @@ function connectionFacts(connection: Connection, kind: PressureKind): Fact[] {
         ? 'none: read by eye'
         : `${connection.meter.tag}, ${certificateWords(connection.meter)}`,
     ],
+    ['Place', PLACE_WORD[connection.place]],
     ...(connection.leak === null ? [] : [['Leak check', leakInWords(connection.leak)] as const]),
     ...(connection.heightM === 0 ? [] : [['Height', headInWords(connection)] as const]),
     [
