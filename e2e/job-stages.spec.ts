@@ -222,8 +222,18 @@ test('a job is sent back, accepted, amended, and read as PDF, CSV and JSON', asy
   await expect(page.getByRole('region', { name: 'Amendments' }).first()).toContainText(
     'misread from the sheet',
   );
-  await expect(page.getByText('With the readings as amended')).toBeVisible();
+  // It counts when a second person has agreed.
+  await expect(page.getByRole('region', { name: 'Amendments' }).first()).toContainText(
+    'waits for a second person',
+  );
+  await expect(page.getByText('With the readings as amended')).toBeHidden();
+  await expect(page.getByText(/Technician A amends as found, reading at point 3/)).toBeVisible();
   await expectAccessible(page);
+  await workAs(page, 'Reviewer');
+  await page.goto(`/jobs/${job}/record`);
+  await page.getByRole('button', { name: 'Agree to the amendment' }).click();
+  await expect(page.getByText('With the readings as amended')).toBeVisible();
+  await expect(page.getByRole('region', { name: 'Amendments' }).first()).toContainText('agreed by Reviewer');
 
   const file = async (name: string) => {
     const download = page.waitForEvent('download');
@@ -233,6 +243,7 @@ test('a job is sent back, accepted, amended, and read as PDF, CSV and JSON', asy
   const certificate = (await pagesOfPdf(await file('Download certificate (PDF)'))).join(' ');
   expect(certificate).toContain('is amended to “12.5”; misread from the sheet');
   expect(certificate).toContain('Reviewed and issued');
+  expect(certificate).toMatch(/In the trail under seal \d+, [0-9a-f]{4} [0-9a-f]{4}/);
   expect(certificate).toContain('guard band of 1 times the expanded uncertainty');
   expect(certificate).toContain('Lower Weir Boiler House, 2 Weir Road');
   const label = await pagesOfPdf(await file('Label (PDF)'));
@@ -330,4 +341,85 @@ test('a range is changed in a job: set anew, connected for it, and run as left i
   await expect(page.getByText('0 to 8 bar, the pump was exchanged')).toBeVisible();
   // Both connections are told, each with its reference and what was checked.
   await expect(page.getByText('Reference, again')).toBeVisible();
+});
+
+test('a job opened by mistake is cancelled; one that needs another standard is connected once more', async ({
+  page,
+  works,
+}) => {
+  await workAs(page, 'Technician A');
+  await page.goto('/instruments/PT-1204');
+  await page.getByRole('button', { name: 'Start a job' }).click();
+  await page.getByRole('button', { name: 'Cancel this job' }).click();
+  await page.getByRole('button', { name: 'Cancel the job' }).click();
+  await expect(page.getByText('Say why: a job that was opened stays in the list.')).toBeVisible();
+  await page.getByRole('textbox', { name: 'Why it is cancelled' }).fill('meant the one beside it');
+  await page.getByRole('button', { name: 'Cancel the job' }).click();
+  await expect(page.getByText('Cancelled: nothing was signed.')).toBeVisible();
+  await expectAccessible(page);
+  await page.goto('/jobs');
+  await expect(page.getByText(/cancelled .*: meant the one beside it/)).toBeVisible();
+
+  // PT-2215 stands in the middle of its readings.
+  const job = await jobAt(works, 'PT-2215');
+  await page.goto(`/jobs/${job}`);
+  await page.getByRole('list', { name: 'Stages' }).getByRole('link', { name: 'Brief' }).click();
+  await expect(page.getByRole('heading', { name: 'What to apply and expect' })).toBeVisible();
+  await expect(page.getByRole('link', { name: 'A4' })).toBeVisible();
+  await page.getByRole('link', { name: 'Back to As found' }).click();
+  await page.getByRole('button', { name: 'Connect once more' }).click();
+  await page.getByRole('textbox', { name: 'Why it is connected once more' }).fill('the hose leaks');
+  await page.getByRole('button', { name: 'Back to Connect' }).click();
+  await expect(page).toHaveURL(/\/connect$/);
+
+  // What is typed here is there again after a reload, boxes and choices with it.
+  await page.getByRole('radio', { name: 'At the bench' }).check();
+  await page.getByRole('checkbox', { name: /Leak check passed/ }).check();
+  await page.getByRole('textbox', { name: 'If one is left out: why' }).fill('warm already');
+  await page.getByRole('textbox', { name: 'Temperature, °C' }).fill('19.5');
+  await page.getByRole('button', { name: /^Height difference/ }).click();
+  await page.getByRole('combobox', { name: 'Read beside the output' }).click();
+  await page.getByRole('option', { name: 'panel meter' }).click();
+  await page.getByRole('textbox', { name: 'At 100 %' }).fill('250');
+  await page.reload();
+  await expect(page.getByRole('radio', { name: 'At the bench' })).toBeChecked();
+  await expect(page.getByRole('checkbox', { name: /Leak check passed/ })).toBeChecked();
+  await expect(page.getByRole('textbox', { name: 'If one is left out: why' })).toHaveValue('warm already');
+  await expect(page.getByRole('textbox', { name: 'Temperature, °C' })).toHaveValue('19.5');
+  await page.getByRole('button', { name: /^Height difference/ }).click();
+  await expect(page.getByRole('combobox', { name: 'Read beside the output' })).toHaveText('panel meter');
+  await expect(page.getByRole('textbox', { name: 'At 100 %' })).toHaveValue('250');
+  await page.getByRole('combobox', { name: 'Read beside the output' }).click();
+  await page.getByRole('option', { name: 'nothing else' }).click();
+  await page.getByRole('textbox', { name: 'Humidity, %' }).fill('50');
+  await page.getByRole('textbox', { name: 'Barometer, hPa' }).fill('1010');
+  await page.getByRole('button', { name: 'Connected, begin as found' }).click();
+  await expect(page).toHaveURL(/\/as-found$/);
+  await page.goto(`/jobs/${job}/record`);
+  await expect(page.getByText('Does not count: connected once more: the hose leaks')).toBeVisible();
+  // Once it is sent the browser keeps nothing of it.
+  expect(
+    await page.evaluate(() => Object.keys(localStorage).filter((key) => key.includes('connect'))),
+  ).toEqual([]);
+});
+
+test('a tag that was changed leads on, and the signed record says what the register says today', async ({
+  page,
+  works,
+}) => {
+  await workAs(page, 'Administrator');
+  const [closed] = await works.query<{ id: number; tag: string }>(
+    `select id, instrument_copy ->> 'tag' as tag from job where stage = 'closed' order by id desc limit 1`,
+  );
+  const { id, tag } = closed ?? { id: 0, tag: '' };
+  await page.goto(`/instruments/${tag}/edit`);
+  await page.getByRole('textbox', { name: 'Tag' }).fill('XX-9001');
+  await page.getByRole('textbox', { name: 'Area' }).fill('Yard');
+  await page.getByRole('button', { name: 'Keep the changes' }).click();
+  await expect(page).toHaveURL(/\/instruments\/XX-9001$/);
+  await page.goto(`/instruments/${tag}`);
+  await expect(page).toHaveURL(/\/instruments\/XX-9001$/);
+  await page.goto(`/jobs/${id}/record`);
+  await expect(page.getByRole('heading', { level: 1, name: tag })).toBeVisible();
+  await expect(page.getByText('the register says otherwise today: tag XX-9001; area Yard')).toBeVisible();
 });

@@ -29,3 +29,25 @@ export async function appendToTrail(tx: Queryable, actor: Doer, entry: AuditEntr
     ],
   );
 }
+
+/** Appends several entries of one act, such as one for each of a list, in one statement. */
+export async function appendAllToTrail(
+  tx: Queryable,
+  actor: Doer,
+  entries: readonly AuditEntry[],
+): Promise<void> {
+  if (entries.length === 0) return;
+  await tx.query(
+    `insert into audit_entry (at, person_id, act, subject_kind, subject_id, detail)
+     select $1, $2, act, kind, id, detail
+     from unnest($3::text[], $4::text[], $5::bigint[], $6::jsonb[]) as entry (act, kind, id, detail)`,
+    [
+      actor.at,
+      actor.personId,
+      entries.map(({ act }) => act),
+      entries.map(({ subject }) => subject.kind),
+      entries.map(({ subject }) => subject.id),
+      entries.map(({ detail }) => JSON.stringify(detail ?? {})),
+    ],
+  );
+}

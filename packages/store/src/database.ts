@@ -1,13 +1,24 @@
 /** The way to PostgreSQL: one pool a process, plain parameterised SQL, numbers as numbers. */
+import { setTimeout as sleep } from 'node:timers/promises';
 import pg from 'pg';
 
 /**
- * PostgreSQL's own words for: not now. Classes 08 (connection) and 57 (operator), too many connections, and a database
- * that is just being put in place by a restore.
+ * PostgreSQL's own words for: not now. Classes 08 (connection) and 57 (operator), too many connections, a database that is
+ * just being put in place by a restore, a lock that was not to be had in time, a statement that took too long.
  */
-const AWAY = /^(08|57P)|^(53300|3D000)$/;
+const AWAY = /^(08|57P)|^(53300|3D000|55P03|57014)$/;
 /** What the way to it says when there is nobody at its end. */
 const NOBODY = ['ECONNREFUSED', 'ECONNRESET', 'EPIPE', 'ETIMEDOUT', 'ENOTFOUND', 'EHOSTUNREACH'];
+
+/** Two transactions that got in each other's way: the one that PostgreSQL ended is run again. */
+const RETRIED = ['40001', '40P01'];
+const MOST_RUNS = 4;
+/** How long an act waits for another one, and how long one statement may take; both far above what work takes. */
+const LOCK_TIMEOUT_MS = 10_000;
+const STATEMENT_TIMEOUT_MS = 60_000;
+
+const isInTheWay = (error: unknown): boolean =>
+  error instanceof pg.DatabaseError && RETRIED.includes(error.code ?? '');
 
 /** Whether an error only says that the database is away, so that the same thing may work a little later. */
 export function isDatabaseAway(error: unknown): boolean {
@@ -31,7 +42,7 @@ export interface Queryable {
 }
 
 export interface Database extends Queryable {
-  /** Runs an act whole or not at all. */
+  /** Runs an act whole or not at all; again, where another one was in its way and PostgreSQL ended this one. */
   transaction<T>(act: (tx: Queryable) => Promise<T>): Promise<T>;
   /** A view of one moment, for reading over more than one query; it holds a connection until it is ended. */
   snapshot(): Promise<Queryable & { end(): Promise<void> }>;
@@ -61,29 +72,38 @@ export function openDatabase(url: string, as: 'application' | 'owner' = 'applica
     connectionString: url,
     max: 10,
     connectionTimeoutMillis: 10_000,
-    options: `-c timezone=UTC${as === 'application' ? ' -c role=barys_app' : ''}`,
+    options: `-c timezone=UTC${as === 'application' ? ` -c role=barys_app -c lock_timeout=${LOCK_TIMEOUT_MS} -c statement_timeout=${STATEMENT_TIMEOUT_MS}` : ''}`,
     types,
   });
   // An idle connection that the server closed is replaced by the next query; without a listener it would end the process.
   pool.on('error', () => undefined);
+  const once = async <T>(act: (tx: Queryable) => Promise<T>): Promise<T> => {
+    const client = await pool.connect();
+    let broken: Error | undefined;
+    try {
+      await client.query('begin');
+      const result = await act(queryable(client));
+      await client.query('commit');
+      return result;
+    } catch (error) {
+      await client.query('rollback').catch((cause: unknown) => {
+        broken = cause instanceof Error ? cause : new Error(String(cause));
+      });
+      throw error;
+    } finally {
+      client.release(broken);
+    }
+  };
   return {
     ...queryable(pool),
     async transaction(act) {
-      const client = await pool.connect();
-      let broken: Error | undefined;
-      try {
-        await client.query('begin');
-        const result = await act(queryable(client));
-        await client.query('commit');
-        return result;
-      } catch (error) {
-        await client.query('rollback').catch((cause: unknown) => {
-          broken = cause instanceof Error ? cause : new Error(String(cause));
-        });
-        throw error;
-      } finally {
-        client.release(broken);
-      }
+      for (let run = 1; ; run += 1)
+        try {
+          return await once(act);
+        } catch (error) {
+          if (!isInTheWay(error) || run === MOST_RUNS) throw error;
+          await sleep(run * 20 * (1 + Math.random()));
+        }
     },
     async snapshot() {
       const client = await pool.connect();

@@ -1,7 +1,7 @@
 /** Instruments as the plant knows them. What is set in one is its configuration, what it is made of its body. */
 import { ARRANGEMENTS, PRESSURE_KINDS, type Arrangement, type PressureKind } from '@barys/core';
 import { z } from 'zod';
-import { appendToTrail } from './audit';
+import { appendAllToTrail, appendToTrail } from './audit';
 import { BODY_JSON, type Body } from './bodies';
 import {
   addConfiguration,
@@ -342,14 +342,17 @@ export async function assignOwner(
   await requireKeeper(tx, actor);
   const changed = await tx.query<{ id: number; before: string }>(
     `update instrument set owner = $2, revision = instrument.revision + 1
-     from (select id, owner from instrument where id = any($1) for no key update) old
+     from (select id, owner from instrument where id = any($1) order by id for no key update) old
      where instrument.id = old.id and old.owner <> $2 returning instrument.id, old.owner as before`,
     [ids, owner],
   );
-  for (const { id, before } of changed)
-    await appendToTrail(tx, actor, {
+  await appendAllToTrail(
+    tx,
+    actor,
+    changed.map(({ id, before }) => ({
       act: 'change instrument',
       subject: { kind: 'instrument', id },
       detail: { owner: { before, after: owner } },
-    });
+    })),
+  );
 }

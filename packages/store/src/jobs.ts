@@ -1,13 +1,13 @@
 /** A job is one visit to one instrument, walked through its stages to a signature. */
 import { lackInWords, lacksOf } from '@barys/core';
 import { adjustmentsOfJob } from './adjustments';
-import { appendToTrail } from './audit';
+import { appendAllToTrail, appendToTrail } from './audit';
 import { isSameRange } from './configurations';
 import type { Queryable } from './database';
 import { StoreError } from './errors';
 import { evaluateStoredRun, missingPoints } from './evaluation';
 import { copyInstrument, copyOf, instrumentOfJob } from './instrument-copy';
-import { findInstrument, type Instrument } from './instruments';
+import { findInstrument, instrumentsOf, type Instrument } from './instruments';
 import type { JobReason } from './job-file';
 import { lockJobAt, moveJob, type AskingStage, type Passage, type Stage } from './job-stages';
 import { requirePlanner, requireWorker, type Actor } from './people';
@@ -51,7 +51,8 @@ export async function openJob(tx: Queryable, actor: Actor, tag: string, reason: 
 }
 
 /**
- * Opens a visit to each of several instruments; those that cannot be opened are told with their reason.
+ * Opens a visit to each of several instruments; those that cannot be opened are told with their reason. One statement in
+ * the order of the instruments, so that people who open jobs at once do not wait for each other in a ring.
  * @throws StoreError `unknown-person`, `not-allowed`
  */
 export async function openJobsFor(
@@ -61,19 +62,48 @@ export async function openJobsFor(
   reason: JobReason,
 ): Promise<{ opened: number; refused: readonly string[] }> {
   await requirePlanner(tx, actor);
-  const instruments = await tx.query<{ tag: string }>(
-    'select tag from instrument where id = any($1) order by area, walk, tag',
-    [instrumentIds],
+  const wanted = await instrumentsOf(tx, instrumentIds);
+  const walkable = wanted
+    .filter((instrument) => whyNotWalkable(instrument) === null)
+    .sort((a, b) => a.id - b.id);
+  const opened = await tx.query<{ id: number; instrumentId: number }>(
+    `insert into job (instrument_id, reason, opened_by, opened_at, instrument_copy)
+     select id, $3, $4, $5, copy from unnest($1::bigint[], $2::jsonb[]) as wanted (id, copy) order by id
+     on conflict (instrument_id) where signed_at is null and cancelled_at is null do nothing
+     returning id, instrument_id as "instrumentId"`,
+    [
+      walkable.map(({ id }) => id),
+      walkable.map((instrument) => JSON.stringify(copyOf(instrument))),
+      reason,
+      actor.personId,
+      actor.at,
+    ],
   );
-  const refused: string[] = [];
-  for (const { tag } of instruments)
-    try {
-      await openJob(tx, actor, tag, reason);
-    } catch (error) {
-      if (!(error instanceof StoreError)) throw error;
-      refused.push(error.refusal.code === 'not-walkable' ? `${tag}: ${error.message}` : error.message);
-    }
-  return { opened: instruments.length - refused.length, refused };
+  const jobOf = new Map(opened.map(({ id, instrumentId }) => [instrumentId, id]));
+  await appendAllToTrail(
+    tx,
+    actor,
+    walkable.flatMap(({ id, tag }) => {
+      const job = jobOf.get(id);
+      return job === undefined
+        ? []
+        : [{ act: 'open job', subject: { kind: 'job', id: job }, detail: { tag, reason } }];
+    }),
+  );
+  const left = wanted.filter(({ id }) => !jobOf.has(id));
+  const standing = await tx.query<{ id: number; instrumentId: number }>(
+    `select id, instrument_id as "instrumentId" from job
+     where instrument_id = any($1) and signed_at is null and cancelled_at is null`,
+    [left.map(({ id }) => id)],
+  );
+  const refused = left.map((instrument) => {
+    const { tag } = instrument;
+    const why = whyNotWalkable(instrument);
+    if (why !== null) return `${tag}: ${why}`;
+    const jobId = standing.find(({ instrumentId }) => instrumentId === instrument.id)?.id ?? 0;
+    return new StoreError({ code: 'job-already-open', tag, jobId }).message;
+  });
+  return { opened: opened.length, refused };
 }
 
 async function passStage(

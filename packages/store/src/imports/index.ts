@@ -223,6 +223,8 @@ export async function takeImport(
 ): Promise<Checked> {
   await requireAdministrator(tx, actor);
   // One import at a time: what one takes over is known to the next.
+  await tx.query('set local lock_timeout = 0');
+  await tx.query('set local statement_timeout = 0');
   await tx.query("select pg_advisory_xact_lock(hashtext('import'))");
   const { file, header, checked } = await checkImport(tx, id, choice, actor.today, watch);
   if (wanted === 'all or none' && checked.bad.length > 0)

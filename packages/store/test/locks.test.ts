@@ -1,0 +1,115 @@
+/** Many at once: nobody waits in a ring, and nothing bulk holds up a reading. */
+import pg from 'pg';
+import { expect, it } from 'vitest';
+import {
+  addInstrument,
+  assignOwner,
+  instrumentsDueNext,
+  isDatabaseAway,
+  openJob,
+  openJobs,
+  openJobsFor,
+  saveReading,
+} from '../src/index';
+import { entry, jobAtAsFound, openWorks, RANGE, reading } from './works';
+
+const { base, works } = await openWorks();
+const { app } = base;
+const { technician, colleague } = works;
+const COUNT = 40;
+
+for (let number = 2; number <= COUNT; number += 1)
+  await base.owner.transaction((tx) =>
+    addInstrument(tx, technician, entry({ bodyId: 1, tag: `PT-${number}` }), RANGE),
+  );
+const ids = (await instrumentsDueNext(app, COUNT)).map(({ id }) => id).sort((a, b) => a - b);
+
+it('jobs opened for the same instruments in opposite orders do not end each other, and each is opened once', async () => {
+  const results = await Promise.all([
+    app.transaction((tx) => openJobsFor(tx, technician, ids.slice(1), 'due')),
+    app.transaction((tx) => openJobsFor(tx, colleague, [...ids.slice(1)].reverse(), 'due')),
+    ...ids
+      .slice(1, 9)
+      .reverse()
+      .map((_, index) =>
+        app
+          .transaction(async (tx) => ({
+            opened: Number((await openJob(tx, technician, `PT-${index + 2}`, 'fault')) > 0),
+            refused: [],
+          }))
+          .catch((error: unknown) => {
+            expect(String(error)).toContain('already has an open job');
+            return { opened: 0, refused: [] };
+          }),
+      ),
+  ]);
+  expect(results.reduce((sum, { opened }) => sum + opened, 0)).toBe(COUNT - 1);
+  const open = await openJobs(app, 100);
+  expect(new Set(open.map(({ tag }) => tag)).size).toBe(COUNT - 1);
+  const acts = await app.query(`select from audit_entry where act = 'open job'`);
+  expect(acts).toHaveLength(COUNT - 1);
+});
+
+it('instruments that cannot be opened are told with their reason', async () => {
+  await base.owner.query(`update instrument set state = 'retired' where tag = 'PT-40'`);
+  const { opened, refused } = await app.transaction((tx) =>
+    openJobsFor(tx, technician, ids.slice(-2), 'due'),
+  );
+  expect(opened).toBe(0);
+  expect([...refused].sort()).toEqual([
+    expect.stringMatching(/^PT-39 already has an open job, \d+\.$/),
+    'PT-40: The instrument is retired.',
+  ]);
+  await base.owner.query(`update instrument set state = 'in service' where tag = 'PT-40'`);
+});
+
+it('owners given in opposite orders do not end each other', async () => {
+  await Promise.all(
+    ['Crew A', 'Crew B', 'Crew C', 'Crew D'].map((owner, index) =>
+      app.transaction((tx) => assignOwner(tx, technician, index % 2 === 0 ? ids : [...ids].reverse(), owner)),
+    ),
+  );
+  const owners = await app.query('select distinct owner from instrument');
+  expect(owners).toHaveLength(1);
+});
+
+it('a reading is kept while jobs are opened and owners given in bulk, and not committed yet', async () => {
+  const { runId } = await jobAtAsFound(app, technician);
+  await app.transaction(async (tx) => {
+    await assignOwner(tx, technician, ids, 'Night crew');
+    await openJobsFor(tx, technician, ids, 'due');
+    // On another connection; it would wait for ever if it waited for this one.
+    const saved = await app.transaction((other) =>
+      saveReading(other, technician, runId, reading(1, '4.003')),
+    );
+    expect(saved.id).toBeGreaterThan(0);
+  });
+});
+
+it('an act that PostgreSQL ended for another one is run again', async () => {
+  let runs = 0;
+  const result = await app.transaction(async (tx) => {
+    runs += 1;
+    if (runs < 3) await tx.query(`do $$ begin raise exception 'ring' using errcode = '40P01'; end $$`);
+    return 'kept';
+  });
+  expect([result, runs]).toEqual(['kept', 3]);
+  const always = app.transaction((tx) =>
+    tx.query(`do $$ begin raise exception 'ring' using errcode = '40001'; end $$`),
+  );
+  await expect(always).rejects.toThrow('ring');
+});
+
+it('an act waits for a lock and a statement only so long, and both are said as not now', async () => {
+  const [settings] = await app.query<{ lock: string; statement: string }>(
+    `select current_setting('lock_timeout') as lock, current_setting('statement_timeout') as statement`,
+  );
+  expect(settings).toEqual({ lock: '10s', statement: '1min' });
+  const hindered = app.transaction(async (tx) => {
+    await tx.query(`set local statement_timeout = 50`);
+    await tx.query('select pg_sleep(10)');
+  });
+  const error: unknown = await hindered.catch((one: unknown) => one);
+  expect(error).toBeInstanceOf(pg.DatabaseError);
+  expect(isDatabaseAway(error)).toBe(true);
+});
