@@ -19,6 +19,7 @@ import {
   keepModule,
   listReferences,
   moduleSchema,
+  releaseReference,
   openDatabase,
   runsInDoubt,
   setLetterhead,
@@ -316,6 +317,7 @@ async function plantFinding(tx: Queryable, personId: number, now: Dayjs): Promis
     ],
     note: 'Reads high, found by the laboratory before it was adjusted.',
   });
+  await releaseReference(tx, actor, id, 'Adjusted by the laboratory and calibrated anew, good since.');
   const runs = await runsInDoubt(tx, await findFinding(tx, id), 100);
   for (const run of runs.filter(({ verdictThen, verdictNow }) => verdictThen === verdictNow).slice(0, 2))
     await decideFinding(tx, actor, id, { runId: run.runId, decision: 'no effect', remark: 'same verdict' });

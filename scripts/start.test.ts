@@ -84,7 +84,7 @@ function processes(): { pid: number; command: string }[] {
         return { pid: Number(name), command: '' };
       }
     })
-    .filter(({ command }) => command.includes(home) || command.includes(`-p ${port}`));
+    .filter(({ command }) => command.includes(home) || command.includes(`serve.mjs ${port}`));
 }
 
 async function expectNothingLeft(): Promise<void> {
@@ -147,6 +147,47 @@ describe('npm start', () => {
     begun.child.kill('SIGTERM');
     await begun.ended;
     await expectNothingLeft();
+  });
+
+  it('starts again what died, and answers in words meanwhile', async () => {
+    const begun = start();
+    await ready(begun);
+    const kill = (part: string) => {
+      const { pid } = processes().find(({ command }) => command.includes(part)) ?? { pid: 0 };
+      expect(pid, part).toBeGreaterThan(0);
+      process.kill(pid, 'SIGKILL');
+    };
+    const health = () =>
+      fetch(`http://127.0.0.1:${port}/api/v1/health`).then(
+        ({ status }) => status,
+        () => 0,
+      );
+    const becomes = async (status: number) => {
+      for (let tries = 0; tries < 600 && (await health()) !== status; tries += 1) await sleep(100);
+      expect(await health()).toBe(status);
+    };
+    kill(`serve.mjs ${port}`);
+    await becomes(0);
+    await becomes(200);
+    expect(begun.output()).toMatch(/The web server .* ended; starting it again in 1 s/);
+    kill('-c listen_addresses=127.0.0.1');
+    await becomes(503);
+    const away = await fetch(`http://127.0.0.1:${port}/jobs`);
+    expect(away.headers.get('retry-after')).not.toBeNull();
+    expect(await away.text()).toContain('Barys cannot reach its database');
+    expect((await fetch(`http://127.0.0.1:${port}/api/v1/health/live`)).status).toBe(200);
+    await becomes(200);
+    expect(begun.output()).toMatch(/PostgreSQL .* runs again/);
+    begun.child.kill('SIGTERM');
+    await begun.ended;
+    await expectNothingLeft();
+  });
+
+  it('says in one line that its folder cannot be written to', async () => {
+    const begun = start({ BARYS_HOME: '/proc/barys' });
+    expect(await begun.ended).toBe(1);
+    expect(begun.output()).toContain('The folder /proc/barys cannot be written to');
+    expect(begun.output()).not.toContain('at Object.');
   });
 
   it('backs up while it runs, refuses to restore then, and comes back as it was', async () => {

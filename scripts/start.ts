@@ -1,14 +1,15 @@
 /** `npm start`: everything that a fresh machine needs, then Barys on loopback until Ctrl-C. */
-import { mkdirSync, writeFileSync } from 'node:fs';
+import { mkdirSync, rmSync, writeFileSync } from 'node:fs';
 import { rm } from 'node:fs/promises';
 import { buildWeb } from './lib/build';
 import { ensureDatabase, startCluster } from './lib/cluster';
 import { prepareDatabase, refuseOpenDemo } from './lib/database';
 import { Failure, main } from './lib/failure';
 import { DATABASE, LOCK, runningHere } from './lib/installation';
+import { keepRunning } from './lib/keep';
 import { HOME, SEALS } from './lib/paths';
 import { isFree } from './lib/ports';
-import { startWeb } from './lib/web';
+import { startWeb, type WebServer } from './lib/web';
 
 /** `npm start -- --empty`: a real installation, which asks for its first administrator. */
 const isEmpty = process.argv.includes('--empty');
@@ -18,6 +19,19 @@ function webPort(): number {
   if (!Number.isInteger(port) || port < 1 || port > 65535)
     throw new Failure(`PORT must be a whole number from 1 to 65535, not "${process.env['PORT']}".`);
   return port;
+}
+
+/** The folder of the installation, which has to be one that can be written to. */
+function makeHome(): void {
+  try {
+    mkdirSync(HOME, { recursive: true });
+    const probe = `${HOME}/probe`;
+    writeFileSync(probe, '');
+    rmSync(probe);
+  } catch (error) {
+    const why = (error as { code?: string }).code === 'ENOSPC' ? 'the disk is full' : String(error);
+    throw new Failure(`The folder ${HOME} cannot be written to: ${why}.\nChoose another with BARYS_HOME=...`);
+  }
 }
 
 /** Two starts on one installation would fight over its cluster. */
@@ -31,7 +45,7 @@ function refuseSecondStart(): void {
 
 await main(async () => {
   const port = webPort();
-  mkdirSync(HOME, { recursive: true });
+  makeHome();
   refuseSecondStart();
   if (!(await isFree(port)))
     throw new Failure(
@@ -61,13 +75,23 @@ await main(async () => {
   try {
     await buildWeb();
     const givenUrl = process.env['DATABASE_URL'];
-    const ends: Promise<string>[] = [];
-    let appUrl = givenUrl;
+    const watched: Promise<void>[] = [];
+    const isStopping = () => stopping.begun;
+    let appUrl = givenUrl ?? '';
+    let web: WebServer | null = null;
     if (givenUrl === undefined) {
       console.log('Starting PostgreSQL ...');
-      const cluster = await startCluster(HOME);
-      stops.push(cluster.stop);
-      ends.push(cluster.ended.then(() => `PostgreSQL ended; its log is ${HOME}/postgres.log.`));
+      let cluster = await startCluster(HOME);
+      stops.push(() => cluster.stop());
+      const again = async () => {
+        cluster = await startCluster(HOME);
+        const url = cluster.appUrl(DATABASE);
+        // On another port the web server has to be told; it is started again at once.
+        if (url !== appUrl) await web?.stop();
+        appUrl = url;
+        return cluster;
+      };
+      watched.push(keepRunning(`PostgreSQL (log: ${HOME}/postgres.log)`, cluster, again, isStopping));
       await ensureDatabase(cluster, DATABASE);
       await prepareDatabase(cluster.adminUrl(DATABASE), { plants: !isEmpty, seals: SEALS });
       await refuseOpenDemo(cluster.adminUrl(DATABASE));
@@ -77,12 +101,13 @@ await main(async () => {
       await prepareDatabase(givenUrl, { plants: !isEmpty, seals: SEALS });
       await refuseOpenDemo(givenUrl);
     }
-    const web = await startWeb(port, appUrl ?? '', { logFile: `${HOME}/web.log`, seals: SEALS });
-    stops.push(web.stop);
-    ends.push(web.ended.then(() => `The web server ended; its log is ${HOME}/web.log.`));
-    console.log(`\nBarys is ready: ${web.url}   (Ctrl-C stops it)`);
-    const why = await Promise.race(ends);
-    if (!stopping.begun) throw new Failure(`${why}\nWhat was saved is kept; start again to go on.`);
+    const serve = async () =>
+      (web = await startWeb(port, appUrl, { logFile: `${HOME}/web.log`, seals: SEALS }));
+    const first = await serve();
+    stops.push(async () => web?.stop());
+    watched.push(keepRunning(`The web server (log: ${HOME}/web.log)`, first, serve, isStopping));
+    console.log(`\nBarys is ready: ${first.url}   (Ctrl-C stops it)`);
+    await Promise.all(watched);
   } finally {
     await stopAll();
   }

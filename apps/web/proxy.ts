@@ -4,13 +4,13 @@
  */
 import { personOfSession, type Person } from '@barys/store';
 import { NextResponse, type NextRequest } from 'next/server';
-import pino from 'pino';
 import { RateLimiterMemory } from 'rate-limiter-flexible';
 import { ADDRESS_HEADER } from './server/address';
 import { database } from './server/database';
+import { logOf } from './server/log';
 import { SESSION_COOKIE } from './server/session';
 
-const log = pino({ name: 'barys-proxy' });
+const log = logOf('barys-proxy');
 
 const WINDOW_S = 10;
 /** Far above what fingers do (a pasted run is nine writes), far below what a runaway script does. */
@@ -65,9 +65,9 @@ async function tooFast(request: NextRequest, person: Person | null): Promise<Nex
 }
 
 /** What anybody may see: how to sign in, and what keeps nothing and tells nothing of the works. */
-const OPEN = /^\/(sign-in|first-start|icon\.svg|api\/v1\/(health|openapi\.json|compute\/[^/]+))$/;
+const OPEN = /^\/(sign-in|first-start|icon\.svg|api\/v1\/(health(\/live)?|openapi\.json|compute\/[^/]+))$/;
 /** What of it needs no database. */
-const WITHOUT_DATABASE = /^\/(icon\.svg|api\/v1\/(health|openapi\.json|compute\/[^/]+))$/;
+const WITHOUT_DATABASE = /^\/(icon\.svg|api\/v1\/(health(\/live)?|openapi\.json|compute\/[^/]+))$/;
 
 function away(request: NextRequest): NextResponse {
   const headers = { 'retry-after': String(COME_AGAIN_S), 'cache-control': 'no-store' };
@@ -95,6 +95,19 @@ function signInFirst(request: NextRequest, person: Person | null): NextResponse 
   return NextResponse.redirect(signIn, 303);
 }
 
+/** A password that somebody else has set is changed before anything else. */
+function passwordFirst(request: NextRequest, person: Person | null): NextResponse | null {
+  const { pathname } = request.nextUrl;
+  if (person?.mustChangePassword !== true || pathname === '/account' || OPEN.test(pathname)) return null;
+  if (pathname.startsWith('/api/') || !SAFE_METHODS.includes(request.method))
+    return problem(
+      403,
+      'Change your password',
+      'Somebody else has set your password. Change it first, at /account.',
+    );
+  return NextResponse.redirect(new URL('/account', request.url), 303);
+}
+
 async function refusal(request: NextRequest): Promise<NextResponse | null> {
   const isEntry = !SAFE_METHODS.includes(request.method);
   if (isEntry && isFromElsewhere(request))
@@ -109,7 +122,11 @@ async function refusal(request: NextRequest): Promise<NextResponse | null> {
       log.error({ err: error }, 'who is there could not be looked up');
       return away(request);
     }
-  return signInFirst(request, person) ?? (isEntry ? await tooFast(request, person) : null);
+  return (
+    signInFirst(request, person) ??
+    passwordFirst(request, person) ??
+    (isEntry ? await tooFast(request, person) : null)
+  );
 }
 
 function policy(nonce: string): string {

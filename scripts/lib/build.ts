@@ -50,7 +50,10 @@ async function buildComputeWorker(): Promise<void> {
 /** Builds if needed; says whether it did. */
 export async function buildWeb(): Promise<boolean> {
   const hash = hashOfSources();
-  if (existsSync(STAMP) && readFileSync(STAMP, 'utf8') === hash) return false;
+  const isWhole = [STAMP, `${WEB}/.next/BUILD_ID`, `${WEB}/.next/compute-worker.mjs`].every((file) =>
+    existsSync(file),
+  );
+  if (isWhole && readFileSync(STAMP, 'utf8') === hash) return false;
   console.log('Building the application (about a minute, only when its sources changed) ...');
   const child = startChild(process.execPath, [`${ROOT}node_modules/next/dist/bin/next`, 'build', WEB], {
     stdio: ['ignore', 'pipe', 'pipe'],

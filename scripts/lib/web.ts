@@ -36,11 +36,13 @@ export async function startWeb(
   const url = `http://${host === '0.0.0.0' ? '127.0.0.1' : host}:${port}`;
   const patienceUntil = Date.now() + 60_000;
   for (;;) {
-    const answer = await fetch(`${url}/api/v1/health`).catch(() => null);
+    const answer = await fetch(`${url}/api/v1/health/live`).catch(() => null);
     if (answer?.ok) break;
     if (hasEnded(child) || Date.now() > patienceUntil) {
       await stopChild(child, 'SIGKILL');
-      throw new Failure(`The web server did not start; its log is ${logFile}.`);
+      throw new Failure(
+        `The web server did not start; its log is ${logFile}. A damaged build is made anew once apps/web/.next is removed.`,
+      );
     }
     await sleep(100);
   }

@@ -1,4 +1,13 @@
-import { instrumentsDueNext, jobsToReview, openJobs, referencesDueBy } from '@barys/store';
+import {
+  countOpenJobs,
+  findSite,
+  instrumentsDueNext,
+  jobsSentBack,
+  jobsToReview,
+  openFindings,
+  openJobs,
+  referencesDueBy,
+} from '@barys/store';
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
 import dayjs from 'dayjs';
@@ -7,7 +16,9 @@ import { database } from '@/server/database';
 import { dueInWords, localDate, showDate, showMoment } from '@/server/dates';
 import { STAGE_WORD } from '@/jobs/words';
 import { Columns } from '@/ui/Columns';
+import { FirstSteps } from '@/office/FirstSteps';
 import { LineLink } from '@/ui/LineLink';
+import { LinkButton } from '@/ui/LinkButton';
 import { Sheet } from '@/ui/Sheet';
 
 export const metadata = { title: 'Today' };
@@ -19,7 +30,11 @@ export default async function TodayPage() {
   const db = database();
   const now = new Date();
   const today = localDate(now);
-  const [jobs, toReview, instruments, references] = await Promise.all([
+  const [site, sentBack, findings, openCount, jobs, toReview, instruments, references] = await Promise.all([
+    findSite(db),
+    jobsSentBack(db, LINES),
+    openFindings(db, LINES),
+    countOpenJobs(db),
     openJobs(db, LINES),
     jobsToReview(db, LINES),
     instrumentsDueNext(db, LINES),
@@ -33,7 +48,7 @@ export default async function TodayPage() {
       </Typography>
       <Columns columns="1.15fr 1fr">
         <Sheet title="Due next">
-          {instruments.length === 0 && <Typography>No instruments yet.</Typography>}
+          {instruments.length === 0 && <FirstSteps site={site} />}
           {instruments.map((instrument) => (
             <LineLink
               key={instrument.id}
@@ -61,7 +76,49 @@ export default async function TodayPage() {
           ))}
         </Sheet>
         <Box sx={{ display: 'grid', gap: 2 }}>
-          <Sheet title="Open jobs">
+          {sentBack.length > 0 && (
+            <Sheet title="Sent back by the review">
+              {sentBack.map(({ id, tag, service, why, by }) => (
+                <LineLink
+                  key={id}
+                  href={`/jobs/${id}`}
+                  name={`${id} · ${tag}`}
+                  about={service}
+                  aside={
+                    <Typography variant="body2" sx={{ fontWeight: 700, maxWidth: 260 }}>
+                      {why} ({by})
+                    </Typography>
+                  }
+                />
+              ))}
+            </Sheet>
+          )}
+          {findings.length > 0 && (
+            <Sheet title="References found out of tolerance">
+              {findings.map(({ id, reference, foundOn, undecided, isHeld }) => (
+                <LineLink
+                  key={id}
+                  href={`/references/${reference}/findings/${id}`}
+                  name={reference}
+                  about={`found on ${showDate(foundOn)}`}
+                  aside={
+                    <Typography variant="body2" sx={{ fontWeight: 700 }}>
+                      {[
+                        ...(undecided === 0
+                          ? []
+                          : [`${undecided} ${undecided === 1 ? 'run' : 'runs'} to decide`]),
+                        ...(isHeld ? ['held'] : []),
+                      ].join(', ')}
+                    </Typography>
+                  }
+                />
+              ))}
+            </Sheet>
+          )}
+          <Sheet
+            title="Open jobs"
+            aside={openCount > jobs.length ? `the newest ${jobs.length} of ${openCount}` : undefined}
+          >
             {jobs.length === 0 && (
               <Typography sx={{ color: 'text.secondary' }}>
                 None. Open an instrument that is due and start its job.
@@ -83,6 +140,7 @@ export default async function TodayPage() {
                 }
               />
             ))}
+            {openCount > jobs.length && <LinkButton href="/jobs">All {openCount} open jobs</LinkButton>}
           </Sheet>
           {toReview.length > 0 && (
             <Sheet title="To review" aside="the longest waiting first">

@@ -12,6 +12,7 @@ import {
   shortHash,
   type Amendment,
   type Connection,
+  type JobDoubt,
   type JobFile,
   type Letterhead,
   type Run,
@@ -22,6 +23,7 @@ import { Document, Image, Page, Text, View } from '@react-pdf/renderer';
 import {
   ADJUSTMENT_WORD,
   checkInWords,
+  doubtsInWords,
   headInWords,
   leakInWords,
   placeInWords,
@@ -212,12 +214,14 @@ export interface CertificateEntry {
   readonly amendments: readonly Amendment[];
   /** What covers the signature in the trail; null while it waits for it. */
   readonly seal: Pick<Seal, 'number' | 'hash'> | null;
+  /** What was found since of its standards. */
+  readonly doubts: readonly JobDoubt[];
   /** A code that opens the record, as a PNG in a data address. */
   readonly code: string;
   readonly paper: 'A4' | 'LETTER';
 }
 
-export function Certificate({ job, site, amendments, seal, code, paper }: CertificateEntry) {
+export function Certificate({ job, site, amendments, seal, doubts, code, paper }: CertificateEntry) {
   const asFound = asFoundRun(job);
   const asLeft = asLeftRun(job);
   if (asFound === null || job.signedAt === null) throw new Error(`job ${job.id} is not signed`);
@@ -302,6 +306,13 @@ export function Certificate({ job, site, amendments, seal, code, paper }: Certif
           <CorridorDrawing shape={corridor} />
         </Section>
         <Statement job={job} run={asLeft ?? asFound} seal={seal} />
+        {doubts.length > 0 && (
+          <Section title="Known since">
+            {doubtsInWords(doubts).map((line) => (
+              <Text key={line}>{line}</Text>
+            ))}
+          </Section>
+        )}
         {inForce.length > 0 && (
           <Section title="Amendments to this certificate; what was signed stands above">
             {inForce.map(({ id, what, beforeText, afterText, reason, amendedBy, amendedAt, reviewedBy }) => (

@@ -1,4 +1,5 @@
 /** The words for stages, reasons and checks, in one place. */
+import { showDate } from '@/server/dates';
 import { formatPlain, HOOK_UPS, PRESSURE_UNITS, type Arrangement, type PressureKind } from '@barys/core';
 import type {
   AdjustmentKind,
@@ -6,6 +7,7 @@ import type {
   ConnectCheck,
   Connection,
   DecisionOnRun,
+  JobDoubt,
   JobReason,
   Leak,
   Since,
@@ -69,6 +71,19 @@ export const sinceInWords = (since: readonly Since[]): string =>
       return `${SINCE_WORD[name]} ${words === '' ? 'none' : words}`;
     })
     .join('; ')}`;
+
+/** What was found since of a standard of a job, in a sentence. */
+export const doubtInWords = ({ reference, foundOn, decision, remark, decidedBy }: JobDoubt): string =>
+  `${reference} was found out of tolerance on ${showDate(foundOn)}: ${
+    decision === null
+      ? 'what that means here is not decided yet'
+      : `${decision}${remark === '' ? '' : `, ${remark}`} (${decidedBy ?? ''})`
+  }`;
+
+/** Findings of a job, each said once. */
+export const doubtsInWords = (doubts: readonly JobDoubt[]): readonly string[] => [
+  ...new Set(doubts.map(doubtInWords)),
+];
 
 const isArrangement = (text: string): text is Arrangement => text in HOOK_UPS;
 

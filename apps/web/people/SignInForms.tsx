@@ -1,8 +1,11 @@
 'use client';
 import type { Person } from '@barys/store';
 import Button from '@mui/material/Button';
+import Checkbox from '@mui/material/Checkbox';
+import FormControlLabel from '@mui/material/FormControlLabel';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
+import { useState } from 'react';
 import { FieldGrid, type FieldSpec } from '@/ui/FieldGrid';
 import { Refused } from '@/ui/Refused';
 import { Sheet } from '@/ui/Sheet';
@@ -17,6 +20,7 @@ const SIGN_IN: readonly FieldSpec<'login' | 'password'>[] = [
 
 export function SignInForm({ next }: { next: string }) {
   const [fields, change] = useTyped({ login: '', password: '' });
+  const [endsOthers, setEndsOthers] = useState(false);
   const { answer, isPending, submit } = useSubmit(signInAction);
   return (
     <Sheet title="Sign in" sx={{ maxWidth: 420 }}>
@@ -24,11 +28,16 @@ export function SignInForm({ next }: { next: string }) {
         method="post"
         onSubmit={(event) => {
           event.preventDefault();
-          submit({ ...fields, next });
+          submit({ ...fields, next, endsOthers });
         }}
       >
         <FieldGrid specs={SIGN_IN} fields={fields} change={change} answer={answer} />
-        <Button type="submit" variant="contained" aria-busy={isPending} sx={{ mt: 1.5 }}>
+        <FormControlLabel
+          sx={{ minHeight: 44, mt: 0.5, display: 'flex' }}
+          control={<Checkbox checked={endsOthers} onChange={(_event, isOn) => setEndsOthers(isOn)} />}
+          label="Sign me out everywhere else"
+        />
+        <Button type="submit" variant="contained" aria-busy={isPending} sx={{ mt: 1 }}>
           Sign in
         </Button>
         <Refused answer={answer} />

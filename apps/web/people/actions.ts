@@ -49,21 +49,25 @@ function ownPath(next: unknown): string {
   }
 }
 
-async function signInHere(typed: { readonly login: string; readonly password: string }): Promise<void> {
-  const from = { address: await senderAddress(), browser: await rememberedBrowser() };
+async function signInHere(
+  typed: { readonly login: string; readonly password: string },
+  endsOthers = false,
+): Promise<void> {
+  const from = { address: await senderAddress(), browser: await rememberedBrowser(), endsOthers };
   const { session, browser } = await signIn(database(), moment(), typed, from);
   await rememberSession(session);
   await rememberBrowser(browser);
 }
 
 export async function signInAction(entry: {
+  endsOthers?: boolean;
   login: string;
   password: string;
   next: string;
 }): Promise<Answer> {
   return thenGo(async () => {
     const typed = { login: text.parse(entry.login), password: text.parse(entry.password) };
-    await signInHere(typed);
+    await signInHere(typed, entry.endsOthers === true);
     return ownPath(entry.next);
   });
 }

@@ -6,7 +6,8 @@ import {
   addStandard,
   certificateSchema,
   changeStandard,
-  decideFinding,
+  decideFindingFor,
+  releaseReference,
   DECISIONS,
   findingSchema,
   keepModule,
@@ -107,16 +108,25 @@ export async function addFindingAction(entry: {
   });
 }
 
+export async function releaseReferenceAction(_before: Answer, form: FormData): Promise<Answer> {
+  return thenStay(async () => {
+    const { finding, reason } = z
+      .object({ finding: z.coerce.number().int().positive(), reason: z.string().max(500) })
+      .parse(Object.fromEntries(form));
+    await act((tx, actor) => releaseReference(tx, actor, finding, reason));
+  });
+}
+
 export async function decideFindingAction(entry: {
   finding: number;
-  run: number;
+  runs: readonly number[];
   decision: string;
   remark: string;
 }): Promise<Answer> {
   return thenStay(() =>
     act((tx, actor) =>
-      decideFinding(tx, actor, key.parse(entry.finding), {
-        runId: key.parse(entry.run),
+      decideFindingFor(tx, actor, key.parse(entry.finding), {
+        runIds: z.array(key).max(500).parse(entry.runs),
         decision: z.enum(DECISIONS).parse(entry.decision),
         remark: z.string().max(500, 'At most 500 characters, please.').parse(entry.remark),
       }),

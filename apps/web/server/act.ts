@@ -1,16 +1,16 @@
 /** How an act of a person runs and how it is answered when it cannot. */
 import { CoreError } from '@barys/core';
-import { countPasswordTry, StoreError, type Actor, type Queryable } from '@barys/store';
+import { countPasswordTry, isDiskFull, StoreError, type Actor, type Queryable } from '@barys/store';
 import { revalidatePath } from 'next/cache';
 import { redirect } from 'next/navigation';
-import pino from 'pino';
 import { z } from 'zod';
 import { DONE, type Answer } from './answer';
 import { database } from './database';
+import { logOf } from './log';
 import { currentActor } from './person';
 import { sealNow } from './sealer';
 
-export const log = pino({ name: 'barys' });
+export const log = logOf('barys');
 
 /** Runs an act in one transaction as the acting person. */
 export async function act<T>(work: (tx: Queryable, actor: Actor) => Promise<T>): Promise<T> {
@@ -36,6 +36,10 @@ export function answerTo(error: unknown): Answer | null {
   return null;
 }
 
+/** Said where the server has no room left; it goes on by itself once there is. */
+export const DISK_FULL =
+  'The disk of the server is full: this is not kept yet. What you typed is still here. Tell whoever keeps the server; it goes on by itself when there is room.';
+
 /** Runs an act for a form: errors a person can mend become an answer, others are logged and thrown. */
 export async function answer(work: () => Promise<unknown>): Promise<Answer> {
   try {
@@ -45,6 +49,7 @@ export async function answer(work: () => Promise<unknown>): Promise<Answer> {
     const known = answerTo(error);
     if (known !== null) return known;
     log.error({ err: error }, 'an act failed');
+    if (isDiskFull(error)) return { error: DISK_FULL };
     return {
       error: 'The server could not keep this. Nothing was changed; what you typed is still here. Try again.',
     };

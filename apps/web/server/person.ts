@@ -42,7 +42,7 @@ export async function currentActor(): Promise<Actor> {
   const program = await personOfProgram('write');
   const person = program === undefined ? await actingPerson() : program;
   if (person === null) throw new StoreError({ code: 'unknown-person' });
-  return { personId: person.id, ...moment() };
+  return { personId: person.id, ...moment(), via: program === undefined ? 'session' : 'program' };
 }
 
 /**

@@ -1,6 +1,6 @@
 /** Errors of the API as problem details (RFC 9457). */
-import { isDatabaseAway, isNeverKept, StoreError, type Refusal } from '@barys/store';
-import { answerTo, log } from './act';
+import { isDatabaseAway, isDiskFull, isNeverKept, StoreError, type Refusal } from '@barys/store';
+import { answerTo, DISK_FULL, log } from './act';
 
 const STATUS: Partial<Record<Refusal['code'], number>> = {
   'no-such': 404,
@@ -19,13 +19,13 @@ export const COME_AGAIN_S = 5;
 const NEVER_KEPT =
   'This cannot be kept: it holds a character or a length that a record cannot hold. Type it again.';
 
-const databaseAway = (): Response =>
+const notNow = (detail: string): Response =>
   Response.json(
     {
       type: 'about:blank',
       title: 'Not now',
       status: 503,
-      detail: `Barys cannot reach its database. What was saved is kept; ask again in ${COME_AGAIN_S} seconds.`,
+      detail,
     },
     {
       status: 503,
@@ -34,7 +34,14 @@ const databaseAway = (): Response =>
   );
 
 export function problemResponse(error: unknown): Response {
-  if (isDatabaseAway(error)) return databaseAway();
+  if (isDatabaseAway(error))
+    return notNow(
+      `Barys cannot reach its database. What was saved is kept; ask again in ${COME_AGAIN_S} seconds.`,
+    );
+  if (isDiskFull(error)) {
+    log.error({ err: error }, 'the disk is full');
+    return notNow(DISK_FULL);
+  }
   const known = isNeverKept(error) ? { error: NEVER_KEPT } : answerTo(error);
   if (known === null) log.error({ err: error }, 'a request failed');
   const status = known === null ? 500 : statusOf(error);

@@ -1,10 +1,10 @@
 /** Seals the trail: every second, and at once after a signature. One a process; the database sees to one at a time. */
 import { isDatabaseAway, SealFolder, sealTrail } from '@barys/store';
-import pino from 'pino';
 import { setTimeout as sleep } from 'node:timers/promises';
 import { database } from './database';
+import { logOf } from './log';
 
-const log = pino({ name: 'barys-sealer' });
+const log = logOf('barys-sealer');
 const EVERY_MS = 1000;
 /** How long a signature waits for its seal; the next second makes up for one that took longer. */
 const PATIENCE_MS = 2000;

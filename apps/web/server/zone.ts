@@ -1,10 +1,10 @@
 /** Keeps this process in the time zone of the site, which an administrator may change while it runs. */
 import { findSite, isDatabaseAway } from '@barys/store';
-import pino from 'pino';
 import { database } from './database';
+import { logOf } from './log';
 import { setZone } from './dates';
 
-const log = pino({ name: 'barys-zone' });
+const log = logOf('barys-zone');
 const EVERY_MS = 30_000;
 
 /** Looks up where the site is. */

@@ -21,6 +21,7 @@ import {
   fitOf,
   measuresSide,
   quantityWanted,
+  whyHeld,
   type Side,
   type Use,
 } from './reference-fit';
@@ -171,6 +172,12 @@ async function chosen(
   const use: Use = { today: actor.today, head };
   const find = async (id: number, side: Side): Promise<Reference> => {
     const reference = await findReference(tx, id);
+    if (reference.heldSince !== null)
+      throw new StoreError({
+        code: 'reference-unfit',
+        tag: reference.tag,
+        why: whyHeld(reference.heldSince),
+      });
     if (!measuresSide(reference, instrument, side))
       throw new StoreError({
         code: 'reference-unfit',

@@ -29,6 +29,10 @@ export function isDatabaseAway(error: unknown): boolean {
   return /connection terminated|timeout exceeded when trying to connect/i.test(error.message);
 }
 
+/** Whether PostgreSQL has no room left to write to. */
+export const isDiskFull = (error: unknown): boolean =>
+  error instanceof Error && 'code' in error && (error.code === '53100' || error.code === 'ENOSPC');
+
 /**
  * Whether PostgreSQL said that it can never keep a value: class 22, data it cannot hold (a NUL, half a character), and
  * 23514, against a rule of a table.

@@ -68,11 +68,21 @@ async function deskOf(db: Queryable, jobId: number): Promise<DeskRow | null> {
 }
 
 /**
- * Refuses an entry of a browser that is not at the job; programs, which have no desk, are not asked.
- * @throws StoreError `desk-taken`
+ * Refuses an entry of a browser that is not at the job, or that gives the number of somebody else's. Programs have no
+ * desk; somebody who is signed in cannot leave it out.
+ * @throws StoreError `desk-taken`, `desk-needed`
  */
-export async function requireDesk(tx: Queryable, jobId: number, desk: string | null): Promise<void> {
-  if (desk === null) return;
+export async function requireDesk(
+  tx: Queryable,
+  actor: Actor,
+  jobId: number,
+  desk: string | null,
+): Promise<void> {
+  if (desk === null) {
+    if (actor.via === 'session') throw new StoreError({ code: 'desk-needed' });
+    return;
+  }
   const now = await deskOf(tx, jobId);
-  if (now !== null && now.desk !== desk) throw new StoreError({ code: 'desk-taken', by: now.by });
+  if (now !== null && (now.desk !== desk || now.personId !== actor.personId))
+    throw new StoreError({ code: 'desk-taken', by: now.by });
 }

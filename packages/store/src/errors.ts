@@ -28,6 +28,9 @@ export type Refusal =
   | { code: 'own-work' }
   | { code: 'run-empty' }
   | { code: 'desk-taken'; by: string }
+  | { code: 'desk-needed' }
+  | { code: 'password-to-change' }
+  | { code: 'password-weak'; why: string }
   | { code: 'run-superseded' }
   | { code: 'key-used' }
   | { code: 'at-atmosphere'; what: string }
@@ -104,6 +107,12 @@ function describeRefusal(refusal: Refusal): string {
       return 'This run no longer counts: another one was begun after it. Reload to see it.';
     case 'desk-taken':
       return `${refusal.by} has taken this job over. What you typed is still here: take the job over to enter it.`;
+    case 'desk-needed':
+      return 'An entry from a browser says which one it is. Reload the page to enter it.';
+    case 'password-to-change':
+      return 'Somebody else has set your password. Change it first, at your name, Password and tokens.';
+    case 'password-weak':
+      return `This password would be guessed: ${refusal.why}`;
     case 'run-empty':
       return 'No point of this run was read: there is nothing to judge. Read one, or throw the run away with the reason.';
     case 'own-work':

@@ -32,6 +32,10 @@ const TABLES: readonly (readonly [name: string, columns: string])[] = [
   ['attachment', 'id, job_id, stage, run_id, position, remark, file_name, media_type, added_by, added_at'],
   ['reference_finding', '*'],
   ['finding_decision', '*'],
+  ['finding_release', '*'],
+  ['amendment_review', '*'],
+  ['person_former_name', '*'],
+  ['instrument_former_tag', '*'],
   ['past_result', '*'],
   ['audit_entry', "id, at, person_id, act, subject_kind, subject_id, detail, encode(hash, 'hex') as hash"],
   [

@@ -3,7 +3,7 @@ import { atInstrument, checkReferenceErrors, withoutReferenceError, type Verdict
 import { z } from 'zod';
 import { appendToTrail } from './audit';
 import type { Queryable } from './database';
-import { StoreError } from './errors';
+import { refuseTaken, StoreError } from './errors';
 import { evaluateReadings, evaluateStoredRun, readingsOf, standardAt } from './evaluation';
 import { requireKeeper, type Actor } from './people';
 import { betweenUnits } from './reference-accuracy';
@@ -33,6 +33,8 @@ export interface Finding extends Readonly<NewFinding> {
   readonly reference: Reference;
   readonly enteredBy: string;
   readonly enteredAt: Date;
+  /** Why the reference may be used again, and who said so; null while it is held. */
+  readonly release: { readonly reason: string; readonly by: string; readonly at: string } | null;
 }
 
 export const DECISIONS = ['no effect', 'recall', 'note'] as const;
@@ -71,7 +73,9 @@ export async function addFinding(
 }
 
 const FINDING_SQL = `select reference_finding.id, module_id as "moduleId", found_on as "foundOn",
-  good_until as "goodUntil", errors, note, name_at(entered_by, entered_at) as "enteredBy", entered_at as "enteredAt"
+  good_until as "goodUntil", errors, note, name_at(entered_by, entered_at) as "enteredBy", entered_at as "enteredAt",
+  (select json_build_object('reason', reason, 'by', name_at(released_by, released_at), 'at', released_at)
+   from finding_release where finding_id = reference_finding.id) as release
   from reference_finding`;
 
 type FindingRow = Omit<Finding, 'reference'> & { moduleId: number };
@@ -142,6 +146,24 @@ function rejudged(run: Run, side: 'applied' | 'output', { reference, errors }: F
 }
 
 /**
+ * Every run that a finding puts in doubt, with what was decided last; days are those of the site. By the connection of the
+ * run, and by its module and not its tag: other ranges of the reference are not in doubt.
+ */
+const DOUBT_SQL = `
+  from reference_finding finding
+    join reference_module module on module.id = finding.module_id
+    join reference_standard standard on standard.id = module.reference_id
+    cross join (select coalesce((select time_zone from installation), 'UTC') as zone) site
+    join connection on finding.module_id in (pressure_module_id, second_module_id, meter_module_id)
+    join run on run.connection_id = connection.id
+      and started_at >= finding.good_until::timestamp at time zone zone
+      and started_at < (finding.found_on + 1)::timestamp at time zone zone
+    left join lateral (
+      select decision, finding_decision.remark, name_at(decided_by, decided_at) as by from finding_decision
+      where finding_id = finding.id and run_id = run.id order by finding_decision.id desc limit 1
+    ) decided on true`;
+
+/**
  * Runs that used the reference after its last good calibration up to the day of the finding, judged as they were and
  * with the error found, the newest first.
  */
@@ -151,23 +173,13 @@ export async function runsInDoubt(db: Queryable, finding: Finding, limit: number
       side: 'applied' | 'output';
     }
   >(
-    // By the connection of the run, and by its module and not its tag: other ranges of the reference are not in doubt.
     `select run.id as "runId", run.job_id as "jobId", job.instrument_copy ->> 'tag' as tag,
        job.instrument_copy ->> 'service' as service, decision,
-       case when meter_module_id = $1 then 'output' else 'applied' end as side,
-       coalesce(decided.remark, '') as remark, decided.name as "decidedBy"
-     from run
-       join connection on connection.id = run.connection_id
-       join job on job.id = run.job_id
-       cross join (select coalesce((select time_zone from installation), 'UTC') as zone) site
-       left join lateral (
-         select decision, remark, name_at(decided_by, decided_at) as name from finding_decision
-         where finding_id = $4 and run_id = run.id order by finding_decision.id desc limit 1
-       ) decided on true
-     where $1 in (pressure_module_id, second_module_id, meter_module_id)
-       and started_at >= $2::timestamp at time zone zone and started_at < ($3::date + 1)::timestamp at time zone zone
-     order by started_at desc, run.id desc limit $5`,
-    [finding.reference.id, finding.goodUntil, finding.foundOn, finding.id, limit],
+       case when meter_module_id = finding.module_id then 'output' else 'applied' end as side,
+       coalesce(decided.remark, '') as remark, decided.by as "decidedBy"
+     ${DOUBT_SQL} join job on job.id = run.job_id
+     where finding.id = $1 order by started_at desc, run.id desc limit $2`,
+    [finding.id, limit],
   );
   const runs = await runsById(
     db,
@@ -189,6 +201,96 @@ export async function runsInDoubt(db: Queryable, finding: Finding, limit: number
       },
     ];
   });
+}
+
+/** What is known since of the standards that a job used. */
+export interface JobDoubt {
+  readonly findingId: number;
+  readonly runId: number;
+  readonly reference: string;
+  readonly foundOn: string;
+  readonly decision: Decision | null;
+  readonly remark: string;
+  readonly decidedBy: string | null;
+}
+
+/** Findings at references that put runs of a job in doubt, the oldest first. */
+export const doubtsOfJob = (db: Queryable, jobId: number): Promise<JobDoubt[]> =>
+  db.query<JobDoubt>(
+    `select finding.id as "findingId", run.id as "runId", standard.tag as reference, found_on as "foundOn", decision,
+       coalesce(decided.remark, '') as remark, decided.by as "decidedBy"
+     ${DOUBT_SQL} where run.job_id = $1 order by finding.id, run.id`,
+    [jobId],
+  );
+
+export interface OpenFinding {
+  readonly id: number;
+  readonly reference: string;
+  readonly foundOn: string;
+  /** Runs that nobody has decided on. */
+  readonly undecided: number;
+  readonly isHeld: boolean;
+}
+
+/** Findings that wait for somebody: runs to decide on, or a reference that is held. */
+export const openFindings = (db: Queryable, limit: number): Promise<OpenFinding[]> =>
+  db.query<OpenFinding>(
+    `with doubt as (
+       select finding.id, count(*)::int as undecided ${DOUBT_SQL} where decision is null group by finding.id
+     )
+     select finding.id, standard.tag as reference, found_on as "foundOn", coalesce(undecided, 0) as undecided,
+       released.id is null as "isHeld"
+     from reference_finding finding
+       join reference_module module on module.id = finding.module_id
+       join reference_standard standard on standard.id = module.reference_id
+       left join doubt on doubt.id = finding.id
+       left join finding_release released on released.finding_id = finding.id
+     where undecided > 0 or released.id is null order by finding.id limit $1`,
+    [limit],
+  );
+
+/**
+ * Lets a reference that was found wrong be used again.
+ * @throws StoreError `reason-needed`, `no-such`, `unknown-person`, `not-allowed`
+ */
+export async function releaseReference(
+  tx: Queryable,
+  actor: Actor,
+  findingId: number,
+  reason: string,
+): Promise<void> {
+  await requireKeeper(tx, actor);
+  const finding = await findFinding(tx, findingId);
+  if (reason.trim() === '')
+    throw new StoreError({ code: 'reason-needed', why: 'what was done to it, or why it is good enough' });
+  await refuseTaken({ what: 'release of', name: finding.reference.tag }, () =>
+    tx.query(
+      'insert into finding_release (finding_id, reason, released_by, released_at) values ($1, $2, $3, $4)',
+      [findingId, reason.trim(), actor.personId, actor.at],
+    ),
+  );
+  await appendToTrail(tx, actor, {
+    act: 'release reference',
+    subject: { kind: 'finding', id: findingId },
+    detail: { reference: finding.reference.tag, reason: reason.trim() },
+  });
+}
+
+/**
+ * Decides what a finding means for several runs at once.
+ * @throws StoreError as `decideFinding`
+ */
+export async function decideFindingFor(
+  tx: Queryable,
+  actor: Actor,
+  findingId: number,
+  entry: { readonly runIds: readonly number[]; readonly decision: Decision; readonly remark: string },
+): Promise<void> {
+  const { runIds, ...rest } = entry;
+  if (runIds.length === 0)
+    throw new StoreError({ code: 'reason-needed', why: 'which runs are meant; tick them first' });
+  for (const runId of [...runIds].sort((a, b) => a - b))
+    await decideFinding(tx, actor, findingId, { runId, ...rest });
 }
 
 /**

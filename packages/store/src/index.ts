@@ -61,7 +61,14 @@ export {
   MEDIA_TYPES,
   type Attachment,
 } from './attachments';
-export { isDatabaseAway, isNeverKept, openDatabase, type Database, type Queryable } from './database';
+export {
+  isDatabaseAway,
+  isDiskFull,
+  isNeverKept,
+  openDatabase,
+  type Database,
+  type Queryable,
+} from './database';
 export { sitDown, type Desk } from './desks';
 export { StoreError, type Refusal } from './errors';
 export {
@@ -75,6 +82,12 @@ export {
 export {
   addFinding,
   decideFinding,
+  decideFindingFor,
+  doubtsOfJob,
+  openFindings,
+  releaseReference,
+  type JobDoubt,
+  type OpenFinding,
   DECISIONS,
   findFinding,
   findingSchema,
@@ -122,7 +135,9 @@ export {
   asFoundRun,
   asLeftRun,
   closedJobs,
+  countOpenJobs,
   daysOf,
+  jobsSentBack,
   hasSamePoints,
   JOB_REASONS,
   jobsOfInstrument,
@@ -151,6 +166,7 @@ export {
   type DecisionOnRun,
 } from './jobs';
 export {
+  requireAdministrator,
   addFirstPerson,
   addPerson,
   changePerson,

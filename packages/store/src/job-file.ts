@@ -76,6 +76,35 @@ const JOB_SQL = `
     as_left_verdict as "asLeftVerdict"
   from job`;
 
+export interface SentBack {
+  readonly id: number;
+  readonly tag: string;
+  readonly service: string;
+  readonly why: string;
+  readonly by: string;
+}
+
+/** Jobs that a review sent back and nobody has signed since, the longest waiting first. */
+export const jobsSentBack = (db: Queryable, limit: number): Promise<SentBack[]> =>
+  db.query<SentBack>(
+    `select job.id, job.instrument_copy ->> 'tag' as tag, job.instrument_copy ->> 'service' as service,
+       last.note as why, name_at(last.done_by, last.done_at) as by
+     from job join lateral (
+       select note, done_by, done_at from stage_passed
+       where job_id = job.id and stage = 'review' order by stage_passed.id desc limit 1
+     ) last on true
+     where signed_at is null and cancelled_at is null order by last.done_at limit $1`,
+    [limit],
+  );
+
+/** How many jobs are open. */
+export async function countOpenJobs(db: Queryable): Promise<number> {
+  const [row] = await db.query<{ count: number }>(
+    'select count(*)::int as count from job where signed_at is null and cancelled_at is null',
+  );
+  return row?.count ?? 0;
+}
+
 /** Jobs not signed yet, the newest first. */
 export function openJobs(db: Queryable, limit: number): Promise<JobLine[]> {
   return db.query<JobLine>(

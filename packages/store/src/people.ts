@@ -7,8 +7,27 @@ import { refuseTaken, StoreError } from './errors';
 export const ROLES = ['technician', 'reviewer', 'planner', 'administrator', 'auditor'] as const;
 export type Role = (typeof ROLES)[number];
 
+/** Scripts whose letters can be taken for each other's (Unicode Technical Standard 39, mixed-script confusables; from memory). */
+const SCRIPTS = [/\p{Script=Latin}/u, /\p{Script=Cyrillic}/u, /\p{Script=Greek}/u, /\p{Script=Armenian}/u];
+
 export const personSchema = z.object({
-  name: z.string().trim().min(1, 'A person needs a name.').max(60, 'At most 60 characters, please.'),
+  name: z
+    .string()
+    .transform((text) => text.normalize('NFC').replace(/\s+/gu, ' ').trim())
+    .pipe(
+      z
+        .string()
+        .min(1, 'A person needs a name.')
+        .max(60, 'At most 60 characters, please.')
+        .refine(
+          (name) => !/[\p{C}\p{Zl}\p{Zp}]/u.test(name),
+          'The name holds a character that cannot be seen. Type it again.',
+        )
+        .refine(
+          (name) => SCRIPTS.filter((script) => script.test(name)).length <= 1,
+          'The name mixes letters of two scripts that look alike. Type it in one.',
+        ),
+    ),
   role: z.enum(ROLES),
   /** What the person types to sign in; null where they do not. */
   login: z
@@ -23,7 +42,12 @@ export const personSchema = z.object({
   isActive: z.boolean(),
 });
 export type NewPerson = z.infer<typeof personSchema>;
-export type Person = Readonly<NewPerson> & { readonly id: number; readonly hasPassword: boolean };
+export type Person = Readonly<NewPerson> & {
+  readonly id: number;
+  readonly hasPassword: boolean;
+  /** Whether somebody else has set the password, so that nothing is done before it is changed. */
+  readonly mustChangePassword: boolean;
+};
 
 /** Who does something and when, by the server's clock. */
 export interface Actor {
@@ -31,6 +55,8 @@ export interface Actor {
   readonly at: Date;
   /** The calendar day of `at` where the works is, ISO date: due dates are days, not instants. */
   readonly today: string;
+  /** By which door they came; left out where that makes no difference. */
+  readonly via?: 'session' | 'program';
 }
 
 /** Who works on instruments, who plans that work, who keeps the registers, and who keeps the people. */
@@ -41,7 +67,7 @@ const KEEPING_ROLES: readonly Role[] = ['technician', 'planner', 'administrator'
 const ADMINISTERING_ROLES: readonly Role[] = ['administrator'];
 
 const PERSON_SQL = `select id, name, role, login, is_active as "isActive",
-  password_hash is not null as "hasPassword" from person`;
+  password_hash is not null as "hasPassword", must_change_password as "mustChangePassword" from person`;
 
 /** People who work here now. */
 export function listPeople(db: Queryable): Promise<Person[]> {
@@ -58,7 +84,17 @@ export async function findPerson(db: Queryable, id: number): Promise<Person | nu
   return person ?? null;
 }
 
+/** Two people whose names differ in nothing but capitals would be one on paper. */
+async function refuseNamesake(tx: Queryable, name: string, id: number | null): Promise<void> {
+  const same = await tx.query('select from person where lower(name) = lower($1) and id is distinct from $2', [
+    name,
+    id,
+  ]);
+  if (same.length > 0) throw new StoreError({ code: 'taken', what: 'person', name });
+}
+
 async function insertPerson(tx: Queryable, { name, role, login, isActive }: NewPerson): Promise<number> {
+  await refuseNamesake(tx, name, null);
   const [row] = await refuseTaken(
     { what: 'person', name: login === null ? name : `${name} or login ${login}` },
     () =>
@@ -104,7 +140,7 @@ export async function addPerson(tx: Queryable, actor: Actor, entry: NewPerson): 
 }
 
 /**
- * Changes a person. A change of role or login, or leaving, ends the person's sessions.
+ * Changes a person. A change of role or login, or leaving, ends the person's sessions and tokens.
  * @throws StoreError `no-such`, `taken`, `last-administrator`, `unknown-person`, `not-allowed`
  */
 export async function changePerson(tx: Queryable, actor: Actor, id: number, entry: NewPerson): Promise<void> {
@@ -114,6 +150,7 @@ export async function changePerson(tx: Queryable, actor: Actor, id: number, entr
     [id],
   );
   if (before === undefined) throw new StoreError({ code: 'no-such', what: 'person', name: id });
+  await refuseNamesake(tx, entry.name, id);
   const isLeaving = before.role === 'administrator' && (entry.role !== 'administrator' || !entry.isActive);
   if (isLeaving) {
     await tx.query("select pg_advisory_xact_lock(hashtext('last administrator'))");
@@ -138,8 +175,13 @@ export async function changePerson(tx: Queryable, actor: Actor, id: number, entr
       entry.isActive,
     ]),
   );
-  if (before.role !== entry.role || before.login !== entry.login || !entry.isActive)
+  if (before.role !== entry.role || before.login !== entry.login || !entry.isActive) {
     await tx.query('delete from session where person_id = $1', [id]);
+    await tx.query('update api_token set revoked_at = $2 where person_id = $1 and revoked_at is null', [
+      id,
+      actor.at,
+    ]);
+  }
   await appendToTrail(tx, actor, {
     act: 'change person',
     subject: { kind: 'person', id },
@@ -150,6 +192,7 @@ export async function changePerson(tx: Queryable, actor: Actor, id: number, entr
 async function requireRole(db: Queryable, actor: Actor, roles: readonly Role[]): Promise<Person> {
   const person = await findPerson(db, actor.personId);
   if (person === null) throw new StoreError({ code: 'unknown-person' });
+  if (person.mustChangePassword) throw new StoreError({ code: 'password-to-change' });
   if (!roles.includes(person.role))
     throw new StoreError({ code: 'not-allowed', person: person.name, role: person.role });
   return person;

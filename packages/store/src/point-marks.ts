@@ -94,7 +94,7 @@ export async function keepMark(
   const keptMeanwhile = await keptMark(tx, runId, entry);
   if (keptMeanwhile !== undefined) return keptMeanwhile;
   await requireRunCounts(tx, runId);
-  await requireDesk(tx, run.jobId, entry.desk ?? null);
+  await requireDesk(tx, actor, run.jobId, entry.desk ?? null);
   const remark = entry.remark.trim();
   if (entry.kind !== 'overshot' && remark === '')
     throw new StoreError({

@@ -192,6 +192,7 @@ export function fitOf(
     reference.state === 'in use'
       ? null
       : `it is ${reference.state}${reference.location === '' ? '' : ` (${reference.location})`}`,
+    reference.heldSince === null ? null : whyHeld(reference.heldSince),
     reference.dueOn === null ? 'it has no certificate' : null,
     reference.dueOn !== null && reference.dueOn < today
       ? `its certificate ran out on ${dayjs(reference.dueOn).format('D MMM YYYY')}`
@@ -206,6 +207,10 @@ export function fitOf(
     unfit: reasons.length === 0 ? null : reasons.join('; '),
   };
 }
+
+/** Why a reference that was found wrong is not used, in words. */
+export const whyHeld = (since: string): string =>
+  `it is held: found out of tolerance on ${dayjs(since).format('D MMM YYYY')}, and nobody has released it`;
 
 /** What a fit is ranked by: the weaker of its two ratios. */
 const weight = ({ ratio, uncertaintyRatio }: Fit): number =>

@@ -115,6 +115,8 @@ export interface Reference extends Readonly<Omit<NewModule, 'isActive' | 'kind'>
   readonly calibratedOn: string | null;
   readonly dueOn: string | null;
   readonly uncertaintyPercentOfRange: number | null;
+  /** The day it was found wrong, while nobody has released it; else null. */
+  readonly heldSince: string | null;
 }
 
 const REFERENCE_SQL = `
@@ -123,7 +125,9 @@ const REFERENCE_SQL = `
     percent_of_range as "percentOfRange", floor,
     drift_percent_of_reading_per_year as "driftPercentOfReadingPerYear",
     percent_of_reading_per_k as "percentOfReadingPerK", coalesce(number, '') as certificate,
-    calibrated_on as "calibratedOn", due_on as "dueOn", uncertainty_percent_of_range as "uncertaintyPercentOfRange"
+    calibrated_on as "calibratedOn", due_on as "dueOn", uncertainty_percent_of_range as "uncertaintyPercentOfRange",
+    (select max(found_on) from reference_finding finding where finding.module_id = module.id
+       and not exists (select from finding_release where finding_id = finding.id)) as "heldSince"
   from reference_module module
     join reference_standard standard on standard.id = reference_id
     left join lateral (

@@ -383,7 +383,7 @@ export async function saveReading(
   const keptMeanwhile = await keptReading(tx, runId, entry);
   if (keptMeanwhile !== undefined) return keptMeanwhile;
   await requireRunCounts(tx, runId);
-  await requireDesk(tx, run.jobId, entry.desk ?? null);
+  await requireDesk(tx, actor, run.jobId, entry.desk ?? null);
   const isNewest = await tx.query('select from run where job_id = $1 and kind = $2 and pass > $3', [
     run.jobId,
     run.kind,

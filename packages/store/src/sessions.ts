@@ -5,6 +5,8 @@
 import { hash, verify } from '@node-rs/argon2';
 import dayjs from 'dayjs';
 import { createHash, randomBytes } from 'node:crypto';
+import { zxcvbn, zxcvbnOptions } from '@zxcvbn-ts/core';
+import { adjacencyGraphs, dictionary } from '@zxcvbn-ts/language-common';
 import { z } from 'zod';
 import { appendToTrail } from './audit';
 import type { Queryable } from './database';
@@ -14,11 +16,45 @@ import { findPerson, requireAdministrator, type Actor, type Person } from './peo
 import { findSite } from './site';
 
 const SESSION_DAYS = 14;
+/** Longer than a shift: whoever comes back the next day signs in anew. */
+const IDLE_HOURS = 12;
 
 export const passwordSchema = z
   .string()
   .min(10, 'A password has at least 10 characters; a few words in a row are easy to remember.')
   .max(200, 'A password has at most 200 characters.');
+
+zxcvbnOptions.setOptions({ dictionary: dictionary, graphs: adjacencyGraphs });
+
+/** Of 0 to 4: guessed within 10^10 tries is 3 and less. */
+const LEAST_SCORE = 3;
+
+/** What makes a password weak, by the estimator's own names. */
+const WEAKNESS: Readonly<Record<string, string>> = {
+  straightRow: 'it is a row of keys. Take a few unusual words instead.',
+  keyPattern: 'it is a pattern on the keyboard. Take a few unusual words instead.',
+  simpleRepeat: 'it repeats itself. Take a few unusual words instead.',
+  extendedRepeat: 'it repeats itself. Take a few unusual words instead.',
+  sequences: 'it is a sequence. Take a few unusual words instead.',
+  recentYears: 'years are tried first. Take a few unusual words instead.',
+  dates: 'dates are tried first. Take a few unusual words instead.',
+  topTen: 'it is among the ten that are tried first.',
+  topHundred: 'it is among the hundred that are tried first.',
+  common: 'it is a common password.',
+  similarToCommon: 'it is like a common password.',
+  userInputs: 'it is made of your own name or login.',
+};
+
+/** @throws StoreError `password-weak` for one that is guessed soon, also by who knows the person */
+function requireStrong(password: string, known: readonly string[]): void {
+  // Beyond that length the estimate takes long and is high enough.
+  const { score, feedback } = zxcvbn(password.slice(0, 72), [...known, 'barys', 'calibration']);
+  if (score < LEAST_SCORE)
+    throw new StoreError({
+      code: 'password-weak',
+      why: WEAKNESS[feedback.warning ?? ''] ?? 'take a few unusual words in a row.',
+    });
+}
 
 const hashOfToken = (token: string): Buffer => createHash('sha256').update(token).digest();
 const newToken = (): string => randomBytes(32).toString('base64url');
@@ -26,11 +62,13 @@ const newToken = (): string => randomBytes(32).toString('base64url');
 /** Compared with where there is no such login, so that the time taken does not tell. */
 let standIn: Promise<string> | undefined;
 
+const idleSince = (at: Date): Date => dayjs(at).subtract(IDLE_HOURS, 'hour').toDate();
+
 async function beginSession(tx: Queryable, personId: number, at: Date): Promise<string> {
   const token = newToken();
-  await tx.query('delete from session where expires_at < $1', [at]);
+  await tx.query('delete from session where expires_at < $1 or seen_at < $2', [at, idleSince(at)]);
   await tx.query(
-    'insert into session (token_hash, person_id, created_at, expires_at) values ($1, $2, $3, $4)',
+    'insert into session (token_hash, person_id, created_at, expires_at, seen_at) values ($1, $2, $3, $4, $3)',
     [hashOfToken(token), personId, at, dayjs(at).add(SESSION_DAYS, 'day').toDate()],
   );
   return token;
@@ -62,6 +100,8 @@ export interface SignInFrom {
   readonly address: string;
   /** What the browser remembers of an earlier sign-in; null where it remembers nothing. */
   readonly browser: string | null;
+  /** Whether the person's sessions in other browsers end. */
+  readonly endsOthers?: boolean;
 }
 
 /** Whether a browser was signed in before by whoever has a login. */
@@ -136,6 +176,7 @@ export async function signIn(
   }
   for (const key of keys) if (key.kind !== 'address') await forgetTries(db, key);
   return db.transaction(async (tx) => {
+    if (from.endsOthers === true) await tx.query('delete from session where person_id = $1', [person.id]);
     const browser = newToken();
     if (from.browser !== null)
       await tx.query('delete from known_browser where token_hash = $1 and person_id = $2', [
@@ -161,12 +202,19 @@ export async function signInToDemo(tx: Queryable, moment: Moment, personId: numb
   return signedIn(tx, moment, personId);
 }
 
-/** Whose session a token is, or null. */
+/** Whose session a token is, or null; one that was not used for a shift is over. */
 export async function personOfSession(db: Queryable, token: string, at: Date): Promise<Person | null> {
-  const [row] = await db.query<{ id: number }>(
-    'select person_id as id from session where token_hash = $1 and expires_at > $2',
-    [hashOfToken(token), at],
+  const [row] = await db.query<{ id: number; seenAt: Date }>(
+    `select person_id as id, seen_at as "seenAt" from session
+     where token_hash = $1 and expires_at > $2 and seen_at > $3`,
+    [hashOfToken(token), at, idleSince(at)],
   );
+  // Written now and then, not at every request.
+  if (row !== undefined && dayjs(at).diff(row.seenAt, 'minute') >= 1)
+    await db.query('update session set seen_at = $2 where token_hash = $1 and seen_at < $2', [
+      hashOfToken(token),
+      at,
+    ]);
   return row === undefined ? null : findPerson(db, row.id);
 }
 
@@ -207,7 +255,8 @@ export async function isPasswordOf(db: Queryable, personId: number, password: st
 /**
  * Sets a password: one's own with the old one, anybody's as administrator. All sessions of the person
  * end, all tokens are revoked, and tries counted before are forgotten.
- * @throws StoreError `wrong-password`, `no-such`, `unknown-person`, `not-allowed`
+ * A password that an administrator has set is to be changed at once.
+ * @throws StoreError `wrong-password`, `password-weak`, `no-such`, `unknown-person`, `not-allowed`
  */
 export async function setPassword(
   tx: Queryable,
@@ -217,12 +266,20 @@ export async function setPassword(
 ): Promise<void> {
   if (personId === actor.personId && current !== null) {
     if (!(await isPasswordOf(tx, personId, current))) throw new StoreError({ code: 'wrong-password' });
+    if (password === current)
+      throw new StoreError({ code: 'password-weak', why: 'it is the one that you have. Choose another.' });
   } else await requireAdministrator(tx, actor);
-  const changed = await tx.query<{ login: string | null }>(
-    'update person set password_hash = $2 where id = $1 returning login',
-    [personId, await hash(passwordSchema.parse(password))],
+  const [person] = await tx.query<{ name: string; login: string | null }>(
+    'select name, login from person where id = $1',
+    [personId],
   );
-  if (changed.length === 0) throw new StoreError({ code: 'no-such', what: 'person', name: personId });
+  if (person === undefined) throw new StoreError({ code: 'no-such', what: 'person', name: personId });
+  requireStrong(passwordSchema.parse(password), [person.name, person.login ?? '']);
+  const isOwn = personId === actor.personId;
+  const changed = await tx.query<{ login: string | null }>(
+    'update person set password_hash = $2, must_change_password = $3 where id = $1 returning login',
+    [personId, await hash(password), !isOwn],
+  );
   const [{ login } = { login: null }] = changed;
   if (login !== null) await forgetTries(tx, { kind: 'login', login });
   await forgetTries(tx, { kind: 'own', personId });
@@ -278,7 +335,9 @@ export async function makeToken(
   actor: Actor,
   { name, scope, days }: z.infer<typeof tokenSchema>,
 ): Promise<string> {
-  if ((await findPerson(tx, actor.personId)) === null) throw new StoreError({ code: 'unknown-person' });
+  const person = await findPerson(tx, actor.personId);
+  if (person === null) throw new StoreError({ code: 'unknown-person' });
+  if (person.mustChangePassword) throw new StoreError({ code: 'password-to-change' });
   const token = `barys_${newToken()}`;
   const expiresAt = dayjs(actor.at).add(days, 'day').toDate();
   const [row] = await tx.query<{ id: number }>(

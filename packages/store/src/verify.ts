@@ -33,6 +33,7 @@ export const KEPT_KINDS = {
   configuration: true,
   connection: true,
   finding_decision: true,
+  finding_release: true,
   import_file: false,
   installation: false,
   instrument: false,

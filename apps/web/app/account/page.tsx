@@ -1,4 +1,5 @@
 import { tokensOf } from '@barys/store';
+import Alert from '@mui/material/Alert';
 import { redirect } from 'next/navigation';
 import { ChangePasswordForm } from '@/people/SignInForms';
 import { TokenDesk } from '@/people/TokenDesk';
@@ -17,6 +18,11 @@ export default async function AccountPage() {
   return (
     <>
       <PageHead title={person.name} about={person.role} />
+      {person.mustChangePassword && (
+        <Alert severity="warning" variant="outlined" sx={{ mb: 1.5 }}>
+          Somebody else has set your password. Change it now; nothing else can be done before.
+        </Alert>
+      )}
       <Columns columns="1fr 1.8fr">
         {person.hasPassword ? (
           <ChangePasswordForm />

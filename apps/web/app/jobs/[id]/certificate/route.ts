@@ -1,4 +1,4 @@
-import { amendmentsOfJob, findSite, loadJob, sealOfJob } from '@barys/store';
+import { amendmentsOfJob, doubtsOfJob, findSite, loadJob, sealOfJob } from '@barys/store';
 import { z } from 'zod';
 import { renderCertificate } from '@/certificate/render';
 import { codeOf, originOf } from '@/server/codes';
@@ -17,11 +17,12 @@ export async function GET(
     const id = await routeId(params);
     const paper = z.enum(['a4', 'letter']).parse(new URL(request.url).searchParams.get('paper') ?? 'a4');
     const db = database();
-    const [job, site, amendments, seal] = await Promise.all([
+    const [job, site, amendments, seal, doubts] = await Promise.all([
       loadJob(db, id),
       findSite(db),
       amendmentsOfJob(db, id),
       sealOfJob(db, id),
+      doubtsOfJob(db, id),
     ]);
     if (job.signedAt === null)
       return Response.json(
@@ -38,6 +39,7 @@ export async function GET(
       site,
       amendments,
       seal,
+      doubts,
       code: await codeOf(`${originOf(request)}/jobs/${id}/record`),
       paper: paper === 'a4' ? 'A4' : 'LETTER',
     });

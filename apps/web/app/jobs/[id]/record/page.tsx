@@ -4,6 +4,7 @@ import {
   amendmentsOfJob,
   asFoundRun,
   asLeftRun,
+  doubtsOfJob,
   hasPassword,
   sealOfJob,
   shortHash,
@@ -13,6 +14,7 @@ import {
   type Run,
   type Seal,
 } from '@barys/store';
+import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Stack from '@mui/material/Stack';
@@ -31,6 +33,7 @@ import { RunTable } from '@/jobs/RunTable';
 import { StageHistory } from '@/jobs/StageHistory';
 import {
   checkInWords,
+  doubtsInWords,
   headInWords,
   leakInWords,
   PLACE_WORD,
@@ -63,9 +66,10 @@ export default async function RecordPage({ params }: { params: Params }) {
   const job = await loadJobOr404((await params).id);
   const asFound = asFoundRun(job);
   const asLeft = asLeftRun(job);
-  const [amendments, seal] = await Promise.all([
+  const [amendments, seal, doubts] = await Promise.all([
     amendmentsOfJob(database(), job.id),
     sealOfJob(database(), job.id),
+    doubtsOfJob(database(), job.id),
   ]);
   return (
     <>
@@ -102,6 +106,13 @@ export default async function RecordPage({ params }: { params: Params }) {
         </LinkButton>
         <LinkButton href={`/instruments/${job.tag}`}>Instrument {job.tag}</LinkButton>
       </Stack>
+      {doubts.length > 0 && (
+        <Alert severity="warning" variant="outlined" sx={{ mb: 1.5 }}>
+          {doubtsInWords(doubts).map((line) => (
+            <div key={line}>{line}</div>
+          ))}
+        </Alert>
+      )}
       <Columns columns="1fr 1fr">
         {job.stage === 'review' && <Review job={job} />}
         <Visit job={job} seal={seal} />

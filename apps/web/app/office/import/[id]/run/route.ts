@@ -1,4 +1,10 @@
-import { checkImport, importChoiceSchema, takeImport, type Checked } from '@barys/store';
+import {
+  checkImport,
+  importChoiceSchema,
+  requireAdministrator,
+  takeImport,
+  type Checked,
+} from '@barys/store';
 import { z } from 'zod';
 import type { Found, Line } from '@/imports/choice';
 import { answerTo, log } from '@/server/act';
@@ -30,6 +36,8 @@ export async function POST(
     const { wanted, ...choice } = requestSchema.parse(await request.json());
     const actor = await currentActor();
     const db = database();
+    // Checking reads the whole file over and over: for those who may bring it in.
+    await requireAdministrator(db, actor);
     const { signal } = request;
     const encoder = new TextEncoder();
     const body = new ReadableStream<Uint8Array>({

@@ -7,6 +7,7 @@ import TableHead from '@mui/material/TableHead';
 import TableRow from '@mui/material/TableRow';
 import Typography from '@mui/material/Typography';
 import { DoubtTable } from '@/references/DoubtTable';
+import { ReleaseForm } from '@/references/ReleaseForm';
 import { unitWord } from '@/references/words';
 import { database } from '@/server/database';
 import { showDate } from '@/server/dates';
@@ -37,6 +38,21 @@ export default async function FindingPage({ params }: { params: Promise<{ id: st
       >
         <LinkButton href={`/references/${reference.tag}`}>Back to {reference.tag}</LinkButton>
       </PageHead>
+      <Sheet
+        title={finding.release === null ? `${reference.tag} is held` : `${reference.tag} is released`}
+        sx={{ mb: 1.5 }}
+      >
+        {finding.release === null ? (
+          <>
+            <Typography sx={{ mb: 1 }}>Nobody can connect it until it is released.</Typography>
+            <ReleaseForm finding={finding.id} tag={reference.tag} />
+          </>
+        ) : (
+          <Typography>
+            {finding.release.reason} ({finding.release.by}, {showDate(new Date(finding.release.at))})
+          </Typography>
+        )}
+      </Sheet>
       <Columns columns="minmax(0, 1fr) 220px">
         <Sheet
           title="Runs that used it since"
