@@ -136,6 +136,7 @@ test('the edges are guarded: headers, origin, rate, and errors as problem detail
     appliedAs: 'set',
     outputText: '12.045',
     supersedes: null,
+    desk: '0b0f9f5e-4f1c-4f0e-8a3e-2f6f1d1c9b77',
   };
   const post = (data: object, more: Record<string, string> = {}) =>
     request.post(`/api/v1/runs/${run}/readings`, { data, headers: more });
@@ -148,6 +149,7 @@ test('the edges are guarded: headers, origin, rate, and errors as problem detail
     [await post(reading, { ...signed, 'sec-fetch-site': 'cross-site' }), 403, 'made on its own pages'],
     [await post({ ...reading, outputText: '12.0.4' }, signed), 422, 'more than one decimal sign'],
     [await post({ ...reading, position: 99 }, signed), 409, 'no point 99'],
+    [await post({ ...reading, desk: null }, signed), 409, 'says which one it is'],
     [await post({ ...reading, position: 1 }, signed), 409, 'already has the reading'],
     [
       await request.post('/api/v1/runs/999999/readings', { data: reading, headers: signed }),

@@ -132,13 +132,25 @@ test('a reference gets a certificate with its file, and one found wrong has its 
     .click();
   await expect(page.getByText(/^\d\d runs, \d+ with another verdict, \d+ to decide/)).toBeVisible();
   const row = page.getByRole('row', { name: /PT-4410/ }).first();
-  await row.getByRole('button', { name: 'note' }).click();
-  await expect(row.getByText('Say why: a note has to say something.')).toBeVisible();
-  await row.getByLabel('Remark').fill('not in service then');
-  await row.getByRole('button', { name: 'note' }).click();
+  await row.getByRole('checkbox').check();
+  await page.getByRole('button', { name: 'note' }).click();
+  await expect(page.getByText('Say why: a note has to say something.')).toBeVisible();
+  await page.getByLabel('Remark').fill('not in service then');
+  await page.getByRole('button', { name: 'note' }).click();
   await expect(row.getByText('note, Technician A: not in service then')).toBeVisible();
-  await row.getByRole('button', { name: 'recall' }).click();
+  await row.getByRole('checkbox').check();
+  await page.getByRole('button', { name: 'recall' }).click();
   await expect(row.getByText('recall, Technician A')).toBeVisible();
+  // The rest at once; its records say so from then on.
+  await page.getByRole('button', { name: /^Tick all \d+ to decide/ }).click();
+  await page.getByLabel('Remark').fill('far below the limit');
+  await page.getByRole('button', { name: 'no effect' }).click();
+  await expect(page.getByRole('button', { name: 'Tick all 0 to decide' })).toBeVisible();
+  await page
+    .getByRole('link', { name: /^job \d+$/ })
+    .last()
+    .click();
+  await expect(page.getByText(/^DM-01 was found out of tolerance on .*: no effect/)).toBeVisible();
   await page.goto('/instruments/PT-4410');
   await expect(page.getByText(/\(today\)/)).toBeVisible();
 });
@@ -177,6 +189,8 @@ test('a procedure gets a new version, and the next run walks it', async ({ page 
   await expect(page.getByText('Cycle 2 of 2')).toBeVisible();
 });
 
+const OWN = 'seven grey herons stood';
+
 test('people sign in with a password of their own, and a change of role ends their session', async ({
   page,
   browser,
@@ -201,7 +215,24 @@ test('people sign in with a password of their own, and a change of role ends the
   await expect(own.getByText('Login and password do not belong together.')).toBeVisible();
   await fill(own, { Password: 'four plain words' });
   await own.getByRole('button', { name: 'Sign in', exact: true }).click();
-  await expect(own.getByRole('heading', { name: /PT-2107/ })).toBeVisible();
+  // Nothing else is done before the password is one's own.
+  await expect(own.getByText('Somebody else has set your password.')).toBeVisible();
+  await own.goto('/instruments/PT-2107');
+  await expect(own).toHaveURL(/\/account$/);
+  const changed = {
+    'Password until now': 'four plain words',
+    'New password': 'password123',
+    'The same again': 'password123',
+  };
+  await fill(own, changed);
+  await own.getByRole('button', { name: 'Change the password' }).click();
+  await expect(own.getByText('This password would be guessed: it is a common password.')).toBeVisible();
+  await fill(own, { 'New password': OWN, 'The same again': OWN });
+  await own.getByRole('button', { name: 'Change the password' }).click();
+  await expect(own).toHaveURL(/\/sign-in/);
+  await fill(own, { Login: 'tech.c', Password: OWN });
+  await own.getByRole('button', { name: 'Sign in', exact: true }).click();
+  await own.waitForURL((url) => url.pathname === '/');
 
   // A signature asks for the password again: PT-1310 waits for one.
   const [atSign] = await works.query<{ id: number }>(`select id::int from job where stage = 'sign'`);
@@ -209,7 +240,7 @@ test('people sign in with a password of their own, and a change of role ends the
   await own.getByLabel('Your password again').fill('a guess or two');
   await own.getByRole('button', { name: 'Sign as Technician C' }).click();
   await expect(own.getByText('Login and password do not belong together.')).toBeVisible();
-  await own.getByLabel('Your password again').fill('four plain words');
+  await own.getByLabel('Your password again').fill(OWN);
   await own.getByRole('button', { name: 'Sign as Technician C' }).click();
   await expect(own).toHaveURL(/\/record$/);
 

@@ -84,8 +84,8 @@ export class Works {
   async cookieOf(name: string): Promise<string> {
     const token = randomUUID();
     await this.query(
-      `insert into session (token_hash, person_id, created_at, expires_at)
-       select sha256('${token}'), id, now(), now() + interval '1 day' from person where name = '${name}'`,
+      `insert into session (token_hash, person_id, created_at, expires_at, seen_at)
+       select sha256('${token}'), id, now(), now() + interval '1 day', now() from person where name = '${name}'`,
     );
     return `barys-session=${token}`;
   }

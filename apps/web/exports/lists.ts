@@ -8,6 +8,7 @@ import {
   openJobs,
   type Queryable,
 } from '@barys/store';
+import { SIGNALS } from '@barys/core';
 import { pointsInWords, ruleInWords } from '@/procedures/words';
 import { unitWord } from '@/references/words';
 
@@ -73,7 +74,7 @@ const BODIES: Columns<Awaited<ReturnType<typeof listBodies>>[number]> = [
   ['Upper range limit', (body) => body.upperRangeLimit],
   ['Least span', (body) => body.leastSpan],
   ['Greatest span', (body) => body.greatestSpan],
-  ['Outputs', (body) => body.outputs.join('; ')],
+  ['Outputs', (body) => body.outputs.map((output) => SIGNALS[output].label).join('; ')],
   ['Trims', (body) => body.trims.join('; ')],
   ['Accuracy, % of span', (body) => body.accuracy],
 ];

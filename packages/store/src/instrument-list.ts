@@ -1,5 +1,5 @@
 /** The list of instruments: found, filtered, ordered and paged in the database, for 100,000 of them. */
-import { isUnit, PRESSURE_KINDS, unitLabel } from '@barys/core';
+import { isUnit, PRESSURE_KINDS, SIGNALS, unitLabel } from '@barys/core';
 import { z } from 'zod';
 import type { ConfigurationVersion } from './configurations';
 import type { Queryable } from './database';
@@ -142,6 +142,11 @@ export async function listInstruments(
   return { lines, total: counted?.total ?? 0 };
 }
 
+/** Signals as people say them, and as an import reads them back; the labels are constants of the core. */
+const SIGNAL_WORDS = `case signal ${Object.entries(SIGNALS)
+  .map(([name, { label }]) => `when '${name}' then '${label}'`)
+  .join(' ')} end`;
+
 const EXPORT_COLUMNS = {
   Tag: 'tag',
   Service: 'service',
@@ -150,13 +155,17 @@ const EXPORT_COLUMNS = {
   LRV: 'lrv',
   URV: 'urv',
   Unit: 'input_unit',
-  Signal: 'signal',
+  Signal: SIGNAL_WORDS,
   'Output at 0 %': 'output_low',
   'Output at 100 %': 'output_high',
   'Output unit': 'output_unit',
-  'Transfer function': `case when transfer_function ->> 'kind' like 'square-root%' then 'square root'
-    else transfer_function ->> 'kind' end`,
+  'Transfer function': `case transfer_function ->> 'kind'
+    when 'square-root-linear-start' then 'square root, linear start'
+    when 'square-root-slope-one' then 'square root, slope one'
+    when 'linear' then 'linear' when 'table' then 'table' else 'square root' end`,
   'Low-flow cut-off, % of flow': `(transfer_function ->> 'cutOffPercentOfFlow')::numeric`,
+  'Linear start to, %': `coalesce((transfer_function ->> 'linearToPercentOfFlow')::numeric,
+    (transfer_function ->> 'linearToPercentOfInput')::numeric)`,
   'Display at 0 %': 'display_low',
   'Display at 100 %': 'display_high',
   'Display unit': 'display_unit',

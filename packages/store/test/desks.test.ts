@@ -148,3 +148,20 @@ describe('notes and photographs', () => {
     await expect(base.owner.query('delete from attachment')).rejects.toThrow('only ever added to');
   });
 });
+
+describe('an entry of somebody who is signed in', () => {
+  const signedIn = (actor: Actor): Actor => ({ ...actor, via: 'session' });
+
+  it('says which browser it comes from, and gives no number of somebody else', async () => {
+    await sit(works.technician, MINE);
+    const save = (actor: Actor, desk: string | null) =>
+      saveReading(base.app, actor, runId, reading(1, '4.003', { desk }));
+    await expect(save(signedIn(works.technician), null)).rejects.toThrow('says which one it is');
+    await expect(save(signedIn(works.colleague), MINE)).rejects.toThrow(
+      'Technician A has taken this job over',
+    );
+    await expect(save(signedIn(works.technician), OTHER)).rejects.toThrow('has taken this job over');
+    await save(signedIn(works.technician), MINE);
+    await saveReading(base.app, { ...works.colleague, via: 'program' }, runId, reading(2, '8.003'));
+  });
+});

@@ -66,6 +66,17 @@ describe('a CSV', () => {
       ['A', 'one\ntwo, three'],
       ['B', 'x'],
     ]);
+    // Rows are numbered by the line of the file in which they begin.
+    expect(rows.map(({ line }) => line)).toEqual([3, 6]);
+    expect(
+      parseCsv(Buffer.from('Tag,Note\r\nA,"x\r\n\r\ny"\r\nB,z\r\n')).rows.map(({ line }) => line),
+    ).toEqual([2, 5]);
+  });
+
+  it('says where a quotation mark is opened and never closed', () => {
+    expect(() => parseCsv(Buffer.from('Tag,Note\nA,x\nB,"12 inch\nC,y\nD,z'))).toThrow(
+      'a quotation mark that is opened in the row of line 3 is never closed',
+    );
   });
 
   it('is written so that a spreadsheet computes nothing', () => {
@@ -242,6 +253,32 @@ describe('instruments', () => {
     const { checked } = await check(id, choice);
     expect(checked.bad).toEqual([]);
     expect(checked.known).toHaveLength(rows.length);
+  });
+
+  it('keep a square root with a linear start or a slope of one, and say the signal in words', async () => {
+    const file = text([
+      'Tag,Service,Area,Body,LRV,URV,Unit,Signal,Transfer function,"Linear start to, %"',
+      'FT-701,juice,House,Cell 16,0,6,bar,4–20 mA,"square root, linear start",8',
+      'FT-702,juice,House,Cell 16,0,6,bar,4–20 mA,"square root, slope one",0.8',
+    ]);
+    const id = await bring('instruments', file);
+    const { choice } = await openImport(base.app, id);
+    expect((await take(id, choice)).bad).toEqual([]);
+    expect((await findInstrument(base.app, { tag: 'FT-701' })).configuration.transferFunction).toEqual({
+      kind: 'square-root-linear-start',
+      linearToPercentOfFlow: 8,
+    });
+    expect((await findInstrument(base.app, { tag: 'FT-702' })).configuration.transferFunction).toEqual({
+      kind: 'square-root-slope-one',
+      linearToPercentOfInput: 0.8,
+    });
+    const { header, rows } = await allInstruments(base.app, listQuerySchema.parse({ q: 'FT-70' }), TODAY);
+    const csv = toCsv(header, rows);
+    expect(csv).toContain('4–20 mA');
+    expect(csv).not.toContain('mA-4-20');
+    const back = await bring('instruments', Buffer.from(csv));
+    const { checked } = await check(back, (await openImport(base.app, back)).choice);
+    expect([checked.bad, checked.known.length]).toEqual([[], 2]);
   });
 
   it('bring what a gauge needs: its hook-up, its divisions, and limits by zone and reading', async () => {

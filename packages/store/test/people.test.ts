@@ -9,6 +9,7 @@ import {
   isPasswordOf,
   listEverybody,
   makeToken,
+  openJob,
   personOfSession,
   personOfToken,
   personSchema,
@@ -22,7 +23,7 @@ import {
   type Actor,
   type SignInFrom,
 } from '../src/index';
-import { openWorks, TODAY } from './works';
+import { openWorks, TAG, TODAY } from './works';
 
 const PASSWORD = 'four plain words here';
 const LATER = new Date('2026-05-04T09:00:00Z');
@@ -136,6 +137,21 @@ describe('signing in', () => {
     await expect(enter(PASSWORD, 'fitter', day)).resolves.toBeTruthy();
   });
 
+  it('ends after a shift without a request, and lives on with each', async () => {
+    const token = await enter(PASSWORD);
+    const after = (hours: number) => new Date(LATER.valueOf() + hours * 3_600_000);
+    expect((await personOfSession(base.app, token, after(11)))?.name).toBe('Fitter');
+    expect((await personOfSession(base.app, token, after(22)))?.name).toBe('Fitter');
+    expect(await personOfSession(base.app, token, after(35))).toBeNull();
+  });
+
+  it('ends the sessions in other browsers where that is wished, and only then', async () => {
+    const [first, second] = [await enter(PASSWORD), await enter(PASSWORD)];
+    const { session } = await come(PASSWORD, 'fitter', LATER, { endsOthers: true });
+    for (const token of [first, second]) expect(await personOfSession(base.app, token, LATER)).toBeNull();
+    expect((await personOfSession(base.app, session, LATER))?.name).toBe('Fitter');
+  });
+
   it('goes without a password in a demo only', async () => {
     const demo = () => signInToDemo(base.app, at(LATER), fitter.personId);
     await expect(demo()).rejects.toThrow('Only a demo');
@@ -156,6 +172,34 @@ describe('a password', () => {
     expect(await personOfSession(base.app, token, LATER)).toBeNull();
     expect(await isPasswordOf(base.app, fitter.personId, 'another few words')).toBe(true);
     await change('another few words', PASSWORD);
+  });
+
+  it('that an administrator has set is changed before anything else is done', async () => {
+    await setPassword(base.app, works.administrator, fitter.personId, { password: PASSWORD, current: null });
+    await expect(openJob(base.app, fitter, TAG, 'due')).rejects.toThrow(
+      'Somebody else has set your password',
+    );
+    const token = { name: 'logger', scope: 'read', days: 30 } as const;
+    await expect(makeToken(base.app, fitter, token)).rejects.toThrow('Somebody else has set your password');
+    const change = (password: string) =>
+      setPassword(base.app, fitter, fitter.personId, { current: PASSWORD, password });
+    await expect(change(PASSWORD)).rejects.toThrow('it is the one that you have');
+    await change('seven grey herons stood');
+    await openJob(base.app, fitter, TAG, 'due');
+    await setPassword(base.app, fitter, fitter.personId, {
+      current: 'seven grey herons stood',
+      password: PASSWORD,
+    });
+  });
+
+  it.each([
+    ['password123', 'it is a common password'],
+    ['aaaaaaaaaaaa', 'it repeats itself'],
+    ['qwertyuiop12', 'it is like a common password'],
+    ['fitterfitter', 'a few unusual words'],
+  ])('such as %s is refused: %s', async (password, why) => {
+    const set = setPassword(base.app, fitter, fitter.personId, { current: PASSWORD, password });
+    await expect(set).rejects.toThrow(why);
   });
 
   it('typed again to sign is guessed no more often than one to sign in, and counted apart', async () => {
@@ -183,11 +227,39 @@ describe('a password', () => {
   });
 });
 
+describe('a name', () => {
+  const parse = (name: string) =>
+    personSchema.parse({ name, role: 'technician', login: null, isActive: true }).name;
+
+  it('is one line of visible letters of one script', () => {
+    expect(parse('  Anna\u00a0 Berg ')).toBe('Anna Berg');
+    expect(parse('Zoe\u0308')).toBe('Zo\u00eb');
+    expect(parse('Анна Берг')).toBe('Анна Берг');
+    // A zero-width space, a right-to-left override, a Cyrillic а and a Greek ο among Latin letters.
+    for (const name of ['Anna\u200bBerg', 'Anna\u202eBerg', '\u0410nna Berg', 'J\u03bfnas'])
+      expect(() => parse(name), name).toThrow(/cannot be seen|two scripts/);
+  });
+
+  it('is nobody else’s in other capitals', async () => {
+    const add = addPerson(base.app, works.administrator, {
+      name: 'FITTER',
+      role: 'technician',
+      login: null,
+      isActive: true,
+    });
+    await expect(add).rejects.toThrow('There is already a person FITTER');
+  });
+});
+
 describe('people', () => {
   it('are entered and changed by an administrator; a change of role ends the sessions', async () => {
     const token = await enter(PASSWORD);
     const person = { name: 'Fitter', login: 'fitter', isActive: true };
+    await base.owner.query('update person set must_change_password = false');
+    const program = await makeToken(base.app, fitter, { name: 'logger', scope: 'read', days: 30 });
+    expect(await personOfToken(base.app, program, 'read', LATER)).not.toBeNull();
     await changePerson(base.app, works.administrator, fitter.personId, { ...person, role: 'planner' });
+    expect(await personOfToken(base.app, program, 'read', LATER)).toBeNull();
     expect(await personOfSession(base.app, token, LATER)).toBeNull();
     await expect(
       addPerson(base.app, works.technician, { ...person, name: 'X', login: null, role: 'technician' }),

@@ -8,7 +8,11 @@ import {
   addBody,
   certificateSchema,
   changeStandard,
+  connectAgain,
+  connectJob,
   decideFinding,
+  decideFindingFor,
+  doubtsOfJob,
   fileOfCertificate,
   findFinding,
   findInstrument,
@@ -21,13 +25,27 @@ import {
   measuresSide,
   keepModule,
   listReferences,
+  openFindings,
+  releaseReference,
   moduleSchema,
   quantityWanted,
   runsInDoubt,
   uncertaintyAt,
   type Reference,
 } from '../src/index';
-import { CELL, entry, jobAtAsFound, MODULE, openWorks, RANGE, readAll, TAG, TODAY } from './works';
+import {
+  CELL,
+  closeOpenJobs,
+  CONNECTION,
+  entry,
+  jobAtAsFound,
+  MODULE,
+  openWorks,
+  RANGE,
+  readAll,
+  TAG,
+  TODAY,
+} from './works';
 
 const { base, works } = await openWorks();
 
@@ -272,5 +290,61 @@ describe('a reference found out of tolerance', () => {
     await expect(addFinding(base.app, works.auditor, MODULE['PC-1'], FINDING)).rejects.toThrow(
       'may not do this',
     );
+  });
+
+  it('is held until somebody releases it, and its records say what was found', async () => {
+    const { technician, auditor } = works;
+    await closeOpenJobs(base.owner);
+    await base.owner.query(
+      `insert into finding_release (finding_id, reason, released_by, released_at)
+       select id, 'long ago', $1, now() from reference_finding`,
+      [technician.personId],
+    );
+    const { jobId, runId } = await jobAtAsFound(base.app, technician);
+    await readAll(base.app, technician, runId, 0.01);
+    const id = await addFinding(base.app, technician, MODULE['PC-1'], {
+      foundOn: TODAY,
+      goodUntil: '2026-01-01',
+      errors: [{ at: 0, error: 0.01 }],
+      note: 'dropped',
+    });
+    const reference = await findReference(base.app, MODULE['PC-1']);
+    expect(reference.heldSince).toBe(TODAY);
+    const instrument = await findInstrument(base.app, { tag: TAG });
+    expect(fitOf(reference, instrument, 'input', { today: TODAY }).unfit).toContain('nobody has released it');
+    await connectAgain(base.app, technician, jobId, 'to try it');
+    const connect = () =>
+      connectJob(base.app, technician, jobId, { ...CONNECTION, referenceReason: 'no other' });
+    await expect(connect()).rejects.toThrow('PC-1 cannot be used: it is held');
+
+    const [doubt] = (await doubtsOfJob(base.app, jobId)).filter(({ findingId }) => findingId === id);
+    expect(doubt).toMatchObject({ reference: 'PC-1', foundOn: TODAY, runId, decision: null });
+    const waiting = async () => (await openFindings(base.app, 50)).find((one) => one.id === id);
+    const undecided = (await waiting())?.undecided ?? 0;
+    expect(undecided).toBeGreaterThan(0);
+    const runs = (await runsInDoubt(base.app, await findFinding(base.app, id), 100)).map((one) => one.runId);
+    expect(runs).toHaveLength(undecided);
+    await expect(
+      decideFindingFor(base.app, technician, id, { runIds: [], decision: 'no effect', remark: '' }),
+    ).rejects.toThrow('tick them first');
+    await decideFindingFor(base.app, technician, id, {
+      runIds: runs,
+      decision: 'no effect',
+      remark: 'small',
+    });
+    expect(await waiting()).toMatchObject({ undecided: 0, isHeld: true });
+    expect((await doubtsOfJob(base.app, jobId)).find(({ findingId }) => findingId === id)).toMatchObject({
+      decision: 'no effect',
+      remark: 'small',
+      decidedBy: 'Technician A',
+    });
+
+    await expect(releaseReference(base.app, technician, id, ' ')).rejects.toThrow('Say why');
+    await expect(releaseReference(base.app, auditor, id, 'fine')).rejects.toThrow('may not do this');
+    await releaseReference(base.app, technician, id, 'adjusted');
+    await expect(releaseReference(base.app, technician, id, 'again')).rejects.toThrow('There is already');
+    expect(await waiting()).toBeUndefined();
+    expect((await findReference(base.app, MODULE['PC-1'])).heldSince).toBeNull();
+    await connect();
   });
 });

@@ -6,7 +6,7 @@
 import { atInstrument, type JudgedReading } from '@barys/core';
 import type { ExtraColumn, MadeWith } from '@barys/store';
 import Box from '@mui/material/Box';
-import type { ReactNode } from 'react';
+import type { MouseEvent, ReactNode } from 'react';
 import { Figure } from '@/ui/Figure';
 import { pointPercent, pointWords, type Figures } from '@/ui/figures';
 import { VerdictMark } from '@/ui/VerdictMark';
@@ -153,7 +153,11 @@ function Tread({
       <Box
         component="button"
         type="button"
-        onClick={() => onChoose(point.position)}
+        onClick={(event: MouseEvent<HTMLButtonElement>) => {
+          onChoose(point.position);
+          // A tap on the point that is now means its field.
+          event.currentTarget.closest('li')?.querySelector('input')?.focus();
+        }}
         aria-label={`${isCurrent ? 'Now' : 'Go to'} ${pointWords(point)}, ${applied} ${figures.inputUnit}`}
         sx={{
           order: { xs: 1, sm: 2 },

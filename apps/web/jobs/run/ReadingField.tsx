@@ -4,9 +4,18 @@ import { CoreError, type TypedNumber } from '@barys/core';
 import type { ExtraColumn, MadeWith } from '@barys/store';
 import Box from '@mui/material/Box';
 import Popper from '@mui/material/Popper';
-import { useEffect, useRef, useState, type ClipboardEvent, type KeyboardEvent } from 'react';
+import {
+  useEffect,
+  useImperativeHandle,
+  useRef,
+  useState,
+  type ClipboardEvent,
+  type KeyboardEvent,
+  type RefObject,
+} from 'react';
 import { Figure } from '@/ui/Figure';
 import { pointWords, type Figures } from '@/ui/figures';
+import type { Hand } from './HandKeys';
 import type { Draft } from './keep';
 import { typedIn } from './typed';
 import type { Doubt } from './useRunEntry';
@@ -53,6 +62,7 @@ export function ReadingField({
   onMove,
   onColumn,
   onLetter,
+  hand,
 }: {
   point: MadeWith['points'][number];
   madeWith: MadeWith;
@@ -67,6 +77,8 @@ export function ReadingField({
   onColumn: (text: string) => void;
   /** A letter that is a command and no digit. */
   onLetter: (letter: string) => boolean;
+  /** Where the buttons for a hand without a keyboard find this field. */
+  hand: RefObject<Hand | null>;
 }) {
   const columns = columnsOf(madeWith);
   const fields = useRef<Partial<Record<Column | 'applied', HTMLInputElement | null>>>({});
@@ -147,6 +159,25 @@ export function ReadingField({
     setWrong(refused === null ? null : { at: 'applied', why: refused });
   };
 
+  /** The field that the hand is in, else the first. */
+  const here = (): Column =>
+    columns.find((column) => fields.current[column] === document.activeElement) ?? first;
+  const write = (column: Column, text: string) =>
+    onDraft(
+      column === 'output'
+        ? { ...draft, output: text }
+        : { ...draft, more: { ...draft.more, [column]: text } },
+    );
+  useImperativeHandle(hand, () => ({
+    enter: () => enter(here()),
+    openApplied: () => (isAppliedOpen ? focus('applied') : setIsAppliedOpen(true)),
+    turnSign: () => {
+      if (fields.current.applied !== undefined && fields.current.applied === document.activeElement)
+        onDraft({ ...draft, applied: turned(draft.applied ?? '') });
+      else write(here(), turned(textOf(here())));
+    },
+  }));
+
   const onKeyDown = (column: Column) => (event: KeyboardEvent) => {
     if (event.ctrlKey || event.metaKey || event.altKey) return;
     const actions: Record<string, () => void> = {
@@ -214,12 +245,7 @@ export function ReadingField({
             value={textOf(column)}
             onChange={(event) => {
               setWrong(null);
-              const text = event.target.value;
-              onDraft(
-                column === 'output'
-                  ? { ...draft, output: text }
-                  : { ...draft, more: { ...draft.more, [column]: text } },
-              );
+              write(column, event.target.value);
             }}
             onKeyDown={onKeyDown(column)}
             onPaste={onPaste}
@@ -275,6 +301,10 @@ const COLUMN_LABEL: Readonly<Record<Column, string>> = {
   digital: 'digital',
   second: 'second',
 };
+
+/** A text with its sign turned. */
+const turned = (text: string): string =>
+  /^\s*[-\u2212]/.test(text) ? text.replace(/[-\u2212]/, '') : `-${text}`;
 
 const isAllSelected = ({ target }: KeyboardEvent): boolean =>
   target instanceof HTMLInputElement &&

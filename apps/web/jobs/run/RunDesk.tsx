@@ -5,7 +5,7 @@ import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { CorridorSheet } from '@/ui/CorridorSheet';
 import { Sheet } from '@/ui/Sheet';
@@ -15,6 +15,7 @@ import { Climb } from './Climb';
 import { climbOf } from './climbOf';
 import { Finish } from './Finish';
 import { FromSheet } from './FromSheet';
+import { HandKeys, type Hand } from './HandKeys';
 import { KeysSheet } from './KeysSheet';
 import { MarkField } from './MarkField';
 import { ReadingField } from './ReadingField';
@@ -139,6 +140,7 @@ function Climbing({
   const { readings, current, figures, judgedAt, marking } = entering;
   const cycles = points.at(-1)?.cycle ?? 1;
   const cycle = current?.cycle ?? cycles;
+  const hand = useRef<Hand>(null);
   return (
     <Box sx={{ gridArea: 'climb' }}>
       {cycles > 1 && (
@@ -153,6 +155,7 @@ function Climbing({
           onLeave={entering.leaveMark}
         />
       )}
+      {current !== null && isMine && <HandKeys hand={hand} onLetter={entering.onLetter} />}
       <Climb
         head={madeWith.head}
         points={climbOf(points, cycle, { ...readings, judgedAt, earlier: earlier?.readings ?? [] })}
@@ -174,6 +177,7 @@ function Climbing({
               onMove={entering.move}
               onColumn={entering.enterColumn}
               onLetter={entering.onLetter}
+              hand={hand}
             />
           )
         }

@@ -35,6 +35,7 @@ const RANGE: readonly Column[] = [
   { field: 'outputUnit', label: 'Output unit' },
   { field: 'transfer', label: 'Transfer function', known: ['transfer', 'characteristic', 'function'] },
   { field: 'cutOff', label: 'Low-flow cut-off, % of flow', known: ['cutoff', 'lowflowcutoff'] },
+  { field: 'linearTo', label: 'Linear start to, %', known: ['linearto', 'linearstart'] },
   { field: 'displayLow', label: 'Display at 0 %', known: ['displaylow', 'scalelow'] },
   { field: 'displayHigh', label: 'Display at 100 %', known: ['displayhigh', 'scalehigh'] },
   { field: 'displayUnit', label: 'Display unit', known: ['scaleunit'] },

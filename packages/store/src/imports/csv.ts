@@ -1,5 +1,6 @@
 /** CSV as programs write it: any of the usual delimiters, byte-order marks, UTF-8 or Windows-1252. */
 import Papa from 'papaparse';
+import { StoreError } from '../errors';
 
 export interface ParsedCsv {
   readonly encoding: 'UTF-8' | 'UTF-16' | 'Windows-1252';
@@ -26,18 +27,37 @@ function decode(bytes: Uint8Array): { text: string; encoding: ParsedCsv['encodin
 /** A text that was written by `toCsv` comes back as it was. */
 const unescaped = (cell: string): string => cell.trim().replace(/^'(?=[=+\-@\t\r])/, '');
 
-/** Reads a file; empty lines are passed over. A file without a header has no columns. */
+const lineBreaksIn = (text: string): number => (text.match(/\r\n|\n|\r/g) ?? []).length;
+
+/**
+ * Reads a file; empty lines are passed over. A file without a header has no columns.
+ * @throws StoreError `file-unreadable` where a quote is opened and never closed
+ */
 export function parseCsv(bytes: Uint8Array): ParsedCsv {
   const { text, encoding } = decode(bytes);
-  const { data, meta } = Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), {
+  const plain = text.replace(/^\uFEFF/, '');
+  const rows: { line: number; cells: string[] }[] = [];
+  let delimiter = ',';
+  // A cell may hold line ends, so that rows and lines of the file are not the same.
+  let line = 1;
+  let from = 0;
+  Papa.parse<string[]>(plain, {
     skipEmptyLines: false,
     delimitersToGuess: [';', ',', '\t', '|'],
+    step: ({ data, errors, meta }) => {
+      ({ delimiter } = meta);
+      if (errors.some(({ code }) => code === 'MissingQuotes'))
+        throw new StoreError({
+          code: 'file-unreadable',
+          why: `a quotation mark that is opened in the row of line ${line} is never closed`,
+        });
+      rows.push({ line, cells: data.map(unescaped) });
+      line += lineBreaksIn(plain.slice(from, meta.cursor));
+      from = meta.cursor;
+    },
   });
-  const rows = data
-    .map((cells, index) => ({ line: index + 1, cells: cells.map(unescaped) }))
-    .filter(({ cells }) => cells.some((cell) => cell !== ''));
-  const [header, ...rest] = rows;
-  return { encoding, delimiter: meta.delimiter, header: header?.cells ?? [], rows: rest };
+  const [header, ...rest] = rows.filter(({ cells }) => cells.some((cell) => cell !== ''));
+  return { encoding, delimiter, header: header?.cells ?? [], rows: rest };
 }
 
 /** Rows as a file for a spreadsheet. A text that a spreadsheet would take for a formula is led by an apostrophe. */

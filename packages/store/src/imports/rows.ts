@@ -99,13 +99,36 @@ const TRANSFERS = {
   'square-root': 'square-root',
   root: 'square-root',
   sqrt: 'square-root',
+  'square root, linear start': 'square-root-linear-start',
+  'square root, slope one': 'square-root-slope-one',
 } as const;
+
+/** A transfer function with its figure: of flow for a linear start, of input for a slope of one. */
+function transferOf(
+  kind: (typeof TRANSFERS)[keyof typeof TRANSFERS],
+  cutOff: number | null,
+  linearTo: number | null,
+): Record<string, unknown> {
+  switch (kind) {
+    case 'linear':
+      return { kind };
+    case 'square-root':
+      return cutOff !== null && cutOff > 0
+        ? { kind: 'square-root-cut-off', cutOffPercentOfFlow: cutOff }
+        : { kind };
+    case 'square-root-linear-start':
+      return { kind, linearToPercentOfFlow: linearTo };
+    case 'square-root-slope-one':
+      return { kind, linearToPercentOfInput: linearTo };
+  }
+}
 
 function readRange(reader: Reader, reason: string): Record<string, unknown> {
   const signal = reader.choice('signal', 'Signal', SIGNAL_CHOICES) ?? 'mA-4-20';
   const usual = SIGNALS[signal];
   const transfer = reader.choice('transfer', 'Transfer function', TRANSFERS) ?? 'linear';
   const cutOff = reader.number('cutOff', 'Low-flow cut-off');
+  const linearTo = reader.number('linearTo', 'Linear start');
   const lrv = reader.number('lrv', 'LRV');
   const urv = reader.number('urv', 'URV');
   const unit = reader.pressureUnit('inputUnit', 'Unit');
@@ -117,10 +140,7 @@ function readRange(reader: Reader, reason: string): Record<string, unknown> {
     outputLow: reader.number('outputLow', 'Output at 0 %') ?? usual.low,
     outputHigh: reader.number('outputHigh', 'Output at 100 %') ?? usual.high,
     outputUnit: reader.cell('outputUnit') || usual.unit,
-    transferFunction:
-      transfer === 'square-root' && cutOff !== null && cutOff > 0
-        ? { kind: 'square-root-cut-off', cutOffPercentOfFlow: cutOff }
-        : { kind: transfer },
+    transferFunction: transferOf(transfer, cutOff, linearTo),
     dampingS: reader.number('damping', 'Damping') ?? 0,
     scaleDivision: reader.number('division', 'Scale division'),
     displayLow: reader.number('displayLow', 'Display at 0 %') ?? lrv,
