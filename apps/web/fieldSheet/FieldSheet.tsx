@@ -1,17 +1,28 @@
 /** A job on paper: what to do, what to apply and expect, and room to write down what was read and when. */
-import { acceptedOutput, expectedOutput, HOOK_UPS, moveInWords, plannedPoints } from '@barys/core';
-import { limitsOf, questionsAt, toleranceOf, type JobFile } from '@barys/store';
+import {
+  acceptedOutput,
+  expectedOutput,
+  formatPlain,
+  HOOK_UPS,
+  moveInWords,
+  plannedPoints,
+} from '@barys/core';
+import { leakLimit, limitsOf, questionsAt, toleranceOf, type JobFile } from '@barys/store';
 import { Document, Image, Page, Text, View } from '@react-pdf/renderer';
 import { Facts, Foot, Section, styles } from '@/certificate/parts';
 import { SITE_RULES_FIRST } from '@/jobs/Caution';
 import { REASON_WORD } from '@/jobs/words';
 import { rangeInWords } from '@/range/rangeInWords';
+import { serialWords } from '@/references/words';
 import { toleranceInWords } from '@/range/toleranceInWords';
 import { showDate } from '@/server/dates';
 import { figuresFor, pointWords } from '@/ui/figures';
 
 export interface FieldSheetEntry {
   readonly job: JobFile;
+  /** Standards that fit, for the input and for the output, in words; the output is null where it is read by eye. */
+  readonly standards: string;
+  readonly meters: string | null;
   /** A code that opens the job, as a PNG in a data address. */
   readonly code: string;
   readonly paper: 'A4' | 'LETTER';
@@ -71,7 +82,7 @@ function Points({ job }: { job: JobFile }) {
   );
 }
 
-export function FieldSheet({ job, code, paper }: FieldSheetEntry) {
+export function FieldSheet({ job, standards, meters, code, paper }: FieldSheetEntry) {
   const { instrument } = job;
   const { isolate, restore, name, caution } = HOOK_UPS[instrument.hookUp];
   const asked = (['authorise', 'connect', 'return'] as const).flatMap((stage) =>
@@ -96,9 +107,16 @@ export function FieldSheet({ job, code, paper }: FieldSheetEntry) {
         <Facts
           facts={[
             ['Why', `${REASON_WORD[job.reason]}; due ${showDate(instrument.dueOn)}`],
+            ['Instrument', `${instrument.body.model}, ${serialWords(instrument.serial)}`],
             ['Range', rangeInWords(instrument.configuration, ', ')],
             ['Limit', toleranceInWords(toleranceOf(instrument))],
             ['Procedure', `${instrument.procedure.name}, version ${instrument.procedure.version}`],
+            ['Standards', standards],
+            ['Meter', meters ?? 'none: read by eye'],
+            [
+              'Leak',
+              `at most ${formatPlain(Number(leakLimit({ kind: instrument.kind, configuration: instrument.configuration, tolerance: toleranceOf(instrument) }).toPrecision(2)))} % of span a minute`,
+            ],
             ['Hazards', instrument.hazards.join('; ') || 'none entered: look for yourself'],
           ]}
         />
@@ -122,9 +140,12 @@ export function FieldSheet({ job, code, paper }: FieldSheetEntry) {
         <Section title="As found">
           <Points job={job} />
         </Section>
-        <Section title="Adjusted, remarks, name, date">
+        <Section title="Adjusted: what, applied, before, after; remarks, name, date">
           <Text style={{ marginTop: 8 }}>{'_'.repeat(96)}</Text>
           <Text style={{ marginTop: 8 }}>{'_'.repeat(96)}</Text>
+        </Section>
+        <Section title="As left, where something was adjusted">
+          <Points job={job} />
         </Section>
       </Page>
     </Document>

@@ -155,6 +155,8 @@ export function ConnectForm({
   isSmart,
   isAgain,
   isDifferential,
+  goesBelow,
+  isOddSupply,
   display,
 }: {
   job: number;
@@ -169,9 +171,13 @@ export function ConnectForm({
   tag: string;
   kind: ConnectionKind;
   isSmart: boolean;
-  /** Whether it is for a range that was changed in this job. */
+  /** Whether something was adjusted or set since the readings as found, so that those as left come next. */
   isAgain: boolean;
   isDifferential: boolean;
+  /** Whether points lie below the pressure of the air. */
+  goesBelow: boolean;
+  /** Whether the supply is another one than the usual 24 V. */
+  isOddSupply: boolean;
   /** Scale of the instrument's own display. */
   display: Display;
 }) {
@@ -195,6 +201,8 @@ export function ConnectForm({
               standard={best?.tag ?? ''}
               isSmart={isSmart}
               isDifferential={isDifferential}
+              goesBelow={goesBelow}
+              isOddSupply={isOddSupply}
             />
           </Sheet>
           <Caution>Never vent or disconnect under pressure. {SITE_RULES_FIRST}</Caution>

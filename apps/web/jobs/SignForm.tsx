@@ -32,7 +32,7 @@ export function SignForm({
   job,
   name,
   readers,
-  isLeftOutside,
+  isReasonWanted,
   hasPassword,
   sentBack,
 }: {
@@ -40,7 +40,8 @@ export function SignForm({
   name: string | null;
   /** Who read the values. */
   readers: readonly string[];
-  isLeftOutside: boolean;
+  /** Whether it is left outside its limit, or not judged, and nobody has said why yet. */
+  isReasonWanted: boolean;
   hasPassword: boolean;
   /** What the reviewer said, where the job was sent back. */
   sentBack: string | null;
@@ -60,8 +61,8 @@ export function SignForm({
       </Typography>
       <TextField
         name="note"
-        label={isLeftOutside ? 'Remark: why it is left outside its limit' : 'Remark'}
-        required={isLeftOutside}
+        label={isReasonWanted ? 'Remark: why it is left so' : 'Remark'}
+        required={isReasonWanted}
         fullWidth
         multiline
       />
@@ -74,7 +75,7 @@ export function SignForm({
           variant="contained"
           size="large"
           disabled={isPending || name === null}
-          autoFocus={!isLeftOutside}
+          autoFocus={!isReasonWanted}
         >
           {name === null ? 'Sign in to sign the job' : `Sign as ${name}`}
         </Button>

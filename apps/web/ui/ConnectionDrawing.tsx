@@ -30,15 +30,19 @@ const bench = (tag: string, source: string, standard: string): Pick<Plan, 'boxes
   pressure: 'M 104 112 H 268 M 186 112 V 158',
 });
 
-function planOf(kind: ConnectionKind, { tag, standard, isSmart, isDifferential }: Shown): Plan {
-  const open = isDifferential ? '; the low side is open to the air' : '';
-  const pump = bench(tag, 'pump', standard);
+function planOf(
+  kind: ConnectionKind,
+  { tag, standard, isSmart, isDifferential, goesBelow, isOddSupply }: Shown,
+): Plan {
+  const supply = isOddSupply ? ['supply', 'as on nameplate'] : ['supply', '24 V'];
+  const open = `${isDifferential ? '; the low side is open to the air' : ''}${goesBelow ? (isDifferential ? '; for points below zero vacuum on the high side, or pressure on the low side' : '; for points below zero vacuum') : ''}`;
+  const pump = bench(tag, goesBelow ? 'pump, vacuum' : 'pump', standard);
   switch (kind) {
     case 'loop':
       return {
         boxes: [
           ...pump.boxes,
-          { x: 0, y: 8, lines: ['supply', '24 V'] },
+          { x: 0, y: 8, lines: supply },
           { x: 134, y: 8, lines: isSmart ? ['resistor', '250 Ω'] : ['no resistor', 'needed'] },
           { x: 268, y: 8, lines: ['meter', 'mA, in series'] },
         ],
@@ -50,7 +54,7 @@ function planOf(kind: ConnectionKind, { tag, standard, isSmart, isDifferential }
       return {
         boxes: [
           ...pump.boxes,
-          { x: 0, y: 8, lines: ['supply', '24 V'] },
+          { x: 0, y: 8, lines: supply },
           { x: 134, y: 8, lines: ['resistor or', 'output terminals'] },
           { x: 268, y: 8, lines: ['voltmeter', 'across it'] },
         ],
@@ -98,6 +102,10 @@ interface Shown {
   readonly standard: string;
   readonly isSmart: boolean;
   readonly isDifferential: boolean;
+  /** Whether points lie below the pressure of the air. */
+  readonly goesBelow: boolean;
+  /** Whether the supply is another one than the usual 24 V. */
+  readonly isOddSupply: boolean;
 }
 
 export function ConnectionDrawing({ kind, ...shown }: Shown & { kind: ConnectionKind }) {

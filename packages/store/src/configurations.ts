@@ -105,7 +105,25 @@ export async function configurationsOf(db: Queryable, instrumentId: number): Pro
 }
 
 /**
- * Puts a new version of the configuration in force.
+ * Makes an instrument due at once, where it is not yet.
+ * @returns before and after, or null where it was due already
+ */
+async function makeDue(
+  tx: Queryable,
+  actor: Actor,
+  instrumentId: number,
+): Promise<{ readonly before: string; readonly after: string } | null> {
+  const [moved] = await tx.query<{ before: string }>(
+    `update instrument set due_on = $2, revision = instrument.revision + 1
+     from (select id, due_on from instrument where id = $1) old
+     where instrument.id = old.id and old.due_on > $2 returning old.due_on as before`,
+    [instrumentId, actor.today],
+  );
+  return moved === undefined ? null : { before: moved.before, after: actor.today };
+}
+
+/**
+ * Puts a new version of the configuration in force. Another range was never calibrated: the instrument is due at once.
  * @throws StoreError `range-unfit`, `no-such`, `unknown-person`, `not-allowed`
  */
 export async function addConfiguration(
@@ -127,6 +145,7 @@ export async function addConfiguration(
   if (why !== null) throw new StoreError({ code: 'range-unfit', why });
   if (!body.outputs.includes(entry.signal))
     throw new StoreError({ code: 'range-unfit', why: `The body ${body.model} does not have this output.` });
+  const [before] = await configurationsOf(tx, instrumentId);
   const [row] = await tx.query<{ version: number }>(
     `insert into configuration (instrument_id, version, input_unit, lrv, urv, signal, output_unit, output_low,
        output_high, transfer_function, damping_s, display_unit, display_low, display_high, scale_division, made_by, made_at, reason)
@@ -152,9 +171,13 @@ export async function addConfiguration(
       reason,
     ],
   );
+  const due =
+    before === undefined || isSameRange(before, { ...before, ...entry })
+      ? null
+      : await makeDue(tx, actor, instrumentId);
   await appendToTrail(tx, actor, {
     act: 'configure instrument',
     subject: { kind: 'instrument', id: instrumentId },
-    detail: { version: row?.version, ...entry, reason },
+    detail: { version: row?.version, ...entry, reason, ...(due === null ? {} : { due }) },
   });
 }

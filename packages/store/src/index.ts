@@ -275,7 +275,7 @@ export {
 } from './amendments';
 export { cancelJob, connectAgain } from './job-turns';
 export { type InstrumentCopy, type Since } from './instrument-copy';
-export { backToReturn, reviewJob, signJob } from './signing';
+export { backToReturn, isOwnWork, reasonToLeave, reviewJob, signJob } from './signing';
 export { workUncertainty } from './uncertainty-working';
 export {
   addSite,

@@ -50,9 +50,11 @@ export async function signJob(
   const found = evaluateStoredRun(asFound).verdict;
   const left = evaluateStoredRun(asLeft).verdict;
   const said = remark.trim();
-  if (left === 'outside' && said === '')
+  // What was said where it was decided to leave it so is not asked for once more.
+  const isExplained = said !== '' || (await reasonToLeave(tx, jobId));
+  if (left === 'outside' && !isExplained)
     throw new StoreError({ code: 'reason-needed', why: 'the instrument is left outside its tolerance' });
-  if (left === 'not-judged' && said === '')
+  if (left === 'not-judged' && !isExplained)
     throw new StoreError({
       code: 'reason-needed',
       why: 'whether it is left inside its tolerance could not be judged with this standard',
@@ -107,6 +109,22 @@ async function requireLetterhead(tx: Queryable, site: Site | null): Promise<void
   if (signed.length === 0) throw new StoreError({ code: 'letterhead-missing' });
 }
 
+/** Whether a reason was given when it was decided on the readings that count. */
+export async function reasonToLeave(db: Queryable, jobId: number): Promise<boolean> {
+  const [last] = await db.query<{ note: string }>(
+    `select note from stage_passed where job_id = $1 and stage = 'judge' and answers @> '[{"answer": "leave"}]'
+       and id = (select max(id) from stage_passed where job_id = $1 and stage = 'judge')`,
+    [jobId],
+  );
+  return last !== undefined && last.note !== '';
+}
+
+/**
+ * Whether a job is somebody's own work, which they do not review where the site wants another person for that.
+ */
+export const isOwnWork = async (db: Queryable, personId: number, jobId: number): Promise<boolean> =>
+  (await findSite(db))?.review !== 'anybody' && (await handsIn(db, jobId)).has(personId);
+
 /** Who had a hand in a job: readings, marks, adjustments, connection, valves, stages, signature. */
 export async function handsIn(tx: Queryable, jobId: number): Promise<ReadonlySet<number>> {
   const rows = await tx.query<{ id: number }>(
@@ -143,8 +161,7 @@ export async function reviewJob(
 ): Promise<void> {
   await requireReviewer(tx, actor);
   const { instrumentId } = await lockJobAt(tx, jobId, 'review');
-  if ((await findSite(tx))?.review !== 'anybody' && (await handsIn(tx, jobId)).has(actor.personId))
-    throw new StoreError({ code: 'own-work' });
+  if (await isOwnWork(tx, actor.personId, jobId)) throw new StoreError({ code: 'own-work' });
   await requirePassword(tx, actor, entry.password);
   const remark = entry.remark.trim();
   if (!entry.isAccepted && remark === '')

@@ -30,6 +30,8 @@ function toChoice({ reference, ratio, unfit }: Fit): ReferenceChoice {
 
 export async function ConnectStage({ job }: { job: JobFile }) {
   const { instrument } = job;
+  const { configuration, kind } = instrument;
+  const asFound = asFoundRun(job);
   const references = await listReferences(database());
   const today = localDate(new Date());
   const choices = (side: Side) => rankReferences(references, instrument, side, { today }).map(toChoice);
@@ -46,14 +48,21 @@ export async function ConnectStage({ job }: { job: JobFile }) {
       }}
       inputUnit={PRESSURE_UNITS[instrument.configuration.inputUnit].label}
       isSmart={instrument.body.technology === 'smart'}
-      isDifferential={instrument.kind === 'differential'}
+      isDifferential={kind === 'differential'}
+      goesBelow={
+        Math.min(configuration.lrv, configuration.urv) < 0 && kind !== 'absolute' && kind !== 'vacuum'
+      }
+      isOddSupply={configuration.signal === 'mA-10-50'}
       display={{
         unit: instrument.configuration.displayUnit,
         low: instrument.configuration.displayLow,
         high: instrument.configuration.displayHigh,
       }}
       tag={instrument.tag}
-      isAgain={asFoundRun(job) !== null}
+      isAgain={
+        asFound !== null &&
+        (job.adjustments.length > 0 || asFound.madeWith.configuration.version !== configuration.version)
+      }
       kind={connectionKind(instrument)}
     />
   );

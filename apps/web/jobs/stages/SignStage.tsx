@@ -3,6 +3,7 @@ import {
   asLeftRun,
   evaluateStoredRun,
   hasPassword,
+  reasonToLeave,
   StoreError,
   type JobFile,
 } from '@barys/store';
@@ -51,7 +52,10 @@ export async function SignStage({ job }: { job: JobFile }) {
             job={job.id}
             name={person?.name ?? null}
             readers={[...new Set(job.runs.flatMap(({ readings }) => readings.map(({ readBy }) => readBy)))]}
-            isLeftOutside={finalVerdict === 'outside'}
+            isReasonWanted={
+              (finalVerdict === 'outside' || finalVerdict === 'not-judged') &&
+              !(await reasonToLeave(database(), job.id))
+            }
             hasPassword={person !== null && (await hasPassword(database(), person.id))}
             sentBack={job.passed.at(-1)?.stage === 'review' ? (job.passed.at(-1)?.note ?? null) : null}
           />

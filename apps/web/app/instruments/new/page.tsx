@@ -1,6 +1,5 @@
 import { findSite, listBodies, listProcedures } from '@barys/store';
 import Alert from '@mui/material/Alert';
-import dayjs from 'dayjs';
 import Link from 'next/link';
 import { INSTRUMENT_FIELDS } from '@/instruments/fields';
 import { namesOf } from '@/procedures/words';
@@ -15,7 +14,8 @@ export const metadata = { title: 'Add an instrument' };
 export default async function NewInstrumentPage() {
   const db = database();
   const [bodies, procedures, site] = await Promise.all([listBodies(db), listProcedures(db), findSite(db)]);
-  const dueOn = localDate(dayjs().add(12, 'month').toDate());
+  // Nobody here has calibrated it yet: due at once, as an imported one without a date is.
+  const dueOn = localDate(new Date());
   return (
     <>
       <PageHead title="Add an instrument" about="Its register entry, and the range that it is set to.">

@@ -1,8 +1,9 @@
-import { loadJob } from '@barys/store';
+import { listReferences, loadJob, quantityWanted, rankReferences, type Side } from '@barys/store';
 import { z } from 'zod';
 import { renderFieldSheet } from '@/fieldSheet/render';
 import { codeOf, originOf } from '@/server/codes';
 import { database } from '@/server/database';
+import { localDate } from '@/server/dates';
 import { requireReader } from '@/server/person';
 import { pdfResponse, problemResponse } from '@/server/problem';
 import { routeId } from '@/server/routeId';
@@ -16,9 +17,22 @@ export async function GET(
     await requireReader();
     const id = await routeId(params);
     const paper = z.enum(['a4', 'letter']).parse(new URL(request.url).searchParams.get('paper') ?? 'a4');
-    const job = await loadJob(database(), id);
+    const db = database();
+    const [job, references] = await Promise.all([loadJob(db, id), listReferences(db)]);
+    const { instrument } = job;
+    const fitting = (side: Side) =>
+      rankReferences(references, instrument, side, { today: localDate(new Date()) })
+        .filter(({ unfit }) => unfit === null)
+        .map(({ reference: { tag, name } }) => [tag, name].filter((part) => part !== '').join(' '))
+        .join(', ') || 'none fits alone';
     const code = await codeOf(`${originOf(request)}/jobs/${id}`);
-    const pdf = await renderFieldSheet({ job, code, paper: paper === 'a4' ? 'A4' : 'LETTER' });
+    const pdf = await renderFieldSheet({
+      job,
+      standards: fitting('input'),
+      meters: quantityWanted(instrument, 'output') === null ? null : fitting('output'),
+      code,
+      paper: paper === 'a4' ? 'A4' : 'LETTER',
+    });
     return pdfResponse(pdf, `field-sheet-${job.tag}-${job.id}.pdf`);
   } catch (error) {
     return problemResponse(error);

@@ -6,6 +6,7 @@ import {
   asLeftRun,
   doubtsOfJob,
   hasPassword,
+  isOwnWork,
   sealOfJob,
   shortHash,
   type Connection,
@@ -231,13 +232,20 @@ async function Review({ job }: { job: JobFile }) {
   const person = await actingPerson();
   if (person === null) return null;
   const isReviewer = ['reviewer', 'technician', 'administrator'].includes(person.role);
+  const isOwn = await isOwnWork(database(), person.id, job.id);
   return (
     <Sheet title="Review" sx={{ gridColumn: '1 / -1' }}>
       <ReviewForm
         job={job.id}
         name={person.name}
         signedBy={job.signedBy ?? ''}
-        why={isReviewer ? null : `It waits for a second person; the role ${person.role} does not review.`}
+        why={
+          !isReviewer
+            ? `It waits for a second person; the role ${person.role} does not review.`
+            : isOwn
+              ? 'It waits for a second person: you had a hand in this job.'
+              : null
+        }
         hasPassword={await hasPassword(database(), person.id)}
       />
     </Sheet>
