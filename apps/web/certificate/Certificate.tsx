@@ -6,7 +6,6 @@ import { type PressureKind, formatPlain, HOOK_UPS, withPoint } from '@barys/core
 import {
   asFoundRun,
   asLeftRun,
-  daysOf,
   lastDay,
   hasSamePoints,
   shortHash,
@@ -23,6 +22,7 @@ import { Document, Image, Page, Text, View } from '@react-pdf/renderer';
 import {
   ADJUSTMENT_WORD,
   checkInWords,
+  daysInWords,
   doubtsInWords,
   headInWords,
   leakInWords,
@@ -90,12 +90,6 @@ function factsOfBoth<T>(of: (known: T) => Fact[], asFound: T, asLeft: T | null):
   return [...found, ...changed.map(([name, value]): Fact => [`${name}, as left`, value])];
 }
 
-/** The day of a run's readings, or its days. */
-function daysInWords(run: Run): string {
-  const { first, last } = daysOf(run);
-  return first === last ? showDate(last) : `${showDate(first)} to ${showDate(last)}`;
-}
-
 /** When, where and by whom the readings were taken, which is not when and by whom they were entered or signed. */
 function workFacts(job: JobFile, asFound: Run, asLeft: Run | null): Fact[] {
   const readers = [
@@ -106,8 +100,8 @@ function workFacts(job: JobFile, asFound: Run, asLeft: Run | null): Fact[] {
     [
       'Calibrated',
       asLeft === null
-        ? daysInWords(asFound)
-        : `as found ${daysInWords(asFound)}, as left ${daysInWords(asLeft)}`,
+        ? daysInWords([asFound])
+        : `as found ${daysInWords([asFound])}, as left ${daysInWords([asLeft])}`,
     ],
     ...(place === undefined ? [] : [['Place', placeInWords(place, job.area)] as const]),
     ['Readings by', readers.join(', ')],

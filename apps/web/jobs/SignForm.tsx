@@ -32,14 +32,16 @@ export function SignForm({
   job,
   name,
   readers,
+  days,
   isReasonWanted,
   hasPassword,
   sentBack,
 }: {
   job: number;
   name: string | null;
-  /** Who read the values. */
+  /** Who read the values, and on which days. */
   readers: readonly string[];
+  days: string;
   /** Whether it is left outside its limit, or not judged, and nobody has said why yet. */
   isReasonWanted: boolean;
   hasPassword: boolean;
@@ -56,8 +58,8 @@ export function SignForm({
         </Alert>
       )}
       <Typography sx={{ mb: 1.5 }}>
-        Read by {readers.join(' and ')}. Signing says that the record is true and complete. It goes to review
-        where the site has one; once closed it can only be amended.
+        Read by {readers.join(' and ')} on {days}. Signing says that the record is true and complete. It goes
+        to review where the site has one; once closed it can only be amended.
       </Typography>
       <TextField
         name="note"

@@ -10,6 +10,7 @@ import type {
   JobDoubt,
   JobReason,
   Leak,
+  Run,
   Since,
   Standing,
   WorkPlace,
@@ -71,6 +72,17 @@ export const sinceInWords = (since: readonly Since[]): string =>
       return `${SINCE_WORD[name]} ${words === '' ? 'none' : words}`;
     })
     .join('; ')}`;
+
+/** The days on which readings that count were taken. */
+export function daysInWords(runs: readonly Run[]): string {
+  const days = runs
+    .filter(({ thrownAway }) => thrownAway === null)
+    .flatMap(({ readings }) => readings.map(({ day }) => day))
+    .sort();
+  const [first, last] = [days[0], days.at(-1)];
+  if (first === undefined || last === undefined) return 'no reading yet';
+  return first === last ? showDate(last) : `${showDate(first)} to ${showDate(last)}`;
+}
 
 /** What was found since of a standard of a job, in a sentence. */
 export const doubtInWords = ({ reference, foundOn, decision, remark, decidedBy }: JobDoubt): string =>

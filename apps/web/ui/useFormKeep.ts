@@ -1,5 +1,6 @@
 'use client';
 import { useCallback, useRef } from 'react';
+import { z } from 'zod';
 
 const PREFIX = 'barys.form.';
 /** What nobody came back for is dropped. */
@@ -60,12 +61,35 @@ function putBack(form: HTMLFormElement, kept: KeptForm, done: Set<Field>): void 
   }
 }
 
+const keptSchema = z.object({
+  at: z.number(),
+  texts: z.record(z.string(), z.string()),
+  ticked: z.record(z.string(), z.array(z.string())),
+});
+
+/** What is kept under a key; null where there is nothing, or nothing that can be read any more. */
+function keptAt(key: string): KeptForm | null {
+  try {
+    return keptSchema.parse(JSON.parse(localStorage.getItem(key) ?? 'null'));
+  } catch {
+    return null;
+  }
+}
+
+/** A browser that keeps nothing is no reason not to work; what is typed is then only on the page. */
+function keepAt(key: string, form: KeptForm): void {
+  try {
+    localStorage.setItem(key, JSON.stringify(form));
+  } catch {
+    // Full, or forbidden.
+  }
+}
+
 function prune(): void {
-  for (const key of Object.keys(localStorage))
-    if (key.startsWith(PREFIX)) {
-      const { at } = JSON.parse(localStorage.getItem(key) ?? '{}') as Partial<KeptForm>;
-      if (at === undefined || Date.now() - at > KEPT_DAYS * 24 * 3600 * 1000) localStorage.removeItem(key);
-    }
+  for (const key of Object.keys(localStorage).filter((one) => one.startsWith(PREFIX))) {
+    const kept = keptAt(key);
+    if (kept === null || Date.now() - kept.at > KEPT_DAYS * 24 * 3600 * 1000) localStorage.removeItem(key);
+  }
 }
 
 /**
@@ -85,8 +109,8 @@ export function useFormKeep(name: string | null) {
       if (form === null || key === null) return;
       isSent.current = false;
       const done = new Set<Field>();
-      const text = localStorage.getItem(key);
-      const kept = text === null ? null : (JSON.parse(text) as KeptForm);
+      prune();
+      const kept = keptAt(key);
       // What is put back can open further fields, which are filled when they are there.
       const timers = [0, 150, 400].map((ms) =>
         setTimeout(() => {
@@ -94,11 +118,10 @@ export function useFormKeep(name: string | null) {
         }, ms),
       );
       const keep = () => {
-        if (!isSent.current) localStorage.setItem(key, JSON.stringify(read(form)));
+        if (!isSent.current) keepAt(key, read(form));
       };
       form.addEventListener('input', keep);
       form.addEventListener('change', keep);
-      prune();
       clean.current = () => {
         timers.forEach(clearTimeout);
         form.removeEventListener('input', keep);

@@ -136,7 +136,6 @@ export {
   asLeftRun,
   closedJobs,
   countOpenJobs,
-  daysOf,
   jobsSentBack,
   hasSamePoints,
   JOB_REASONS,

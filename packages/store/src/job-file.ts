@@ -180,17 +180,12 @@ export function asFoundRun(job: Pick<JobFile, 'runs'>): Run | null {
   return job.runs.filter((run) => run.kind === 'as-found' && run.thrownAway === null).at(-1) ?? null;
 }
 
-/** ISO dates of the first and the last reading of a run that stand, in the days of the site. */
-export function daysOf({ readings, madeWith }: Pick<Run, 'readings' | 'madeWith'>): {
-  readonly first: string;
-  readonly last: string;
-} {
-  const days = readings.map(({ day }) => day).sort();
-  return { first: days[0] ?? madeWith.takenOn, last: days.at(-1) ?? madeWith.takenOn };
-}
-
-/** The day on which a run's readings were done. */
-export const lastDay = (run: Pick<Run, 'readings' | 'madeWith'>): string => daysOf(run).last;
+/** ISO date, in the days of the site, of the last reading of a run that stands. */
+export const lastDay = ({ readings, madeWith }: Pick<Run, 'readings' | 'madeWith'>): string =>
+  readings
+    .map(({ day }) => day)
+    .sort()
+    .at(-1) ?? madeWith.takenOn;
 
 /** Whether two runs have the same points of the same range, so that they can stand side by side. */
 export const hasSamePoints = ({ madeWith: a }: Run, { madeWith: b }: Run): boolean =>

@@ -6,7 +6,7 @@ import type { Queryable } from './database';
 import { StoreError } from './errors';
 import { instrumentOfJob } from './instrument-copy';
 import { lockJob, moveJob, STAGES, type Stage } from './job-stages';
-import { requireWorker, type Actor } from './people';
+import { requirePlanner, requireWorker, type Actor } from './people';
 import { lastRunOf } from './runs';
 import { movesOfJob, valvesOfJob } from './valve-moves';
 
@@ -25,7 +25,8 @@ export async function cancelJob(
   jobId: number,
   { reason, isBack }: { readonly reason: string; readonly isBack: boolean },
 ): Promise<void> {
-  await requireWorker(tx, actor);
+  // Whoever may open one may take it back.
+  await requirePlanner(tx, actor);
   const { stage } = await lockJob(tx, jobId);
   if (!(STAGES as readonly string[]).includes(stage))
     throw new StoreError({ code: 'wrong-stage', stage, wanted: 'a job that is not signed' });

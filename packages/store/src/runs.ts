@@ -127,7 +127,7 @@ export interface Reading {
   readonly more: Readonly<Partial<Record<ExtraColumn, string>>>;
   /** By the clock of whoever took it; null where that was the server's. */
   readonly takenAt: Date | null;
-  /** ISO date, in the days of the site, on which it was taken. */
+  /** ISO date, in the days of the site, on which it was taken; never after it was kept, whatever a browser's clock says. */
   readonly day: string;
   readonly readBy: string;
   readonly readAt: Date;
@@ -154,7 +154,7 @@ export interface Run {
 const READING_SQL = `
   select reading.id, run_id as "runId", position, applied_text as "appliedText", applied, applied_as as "appliedAs",
     output_text as "outputText", output, more, taken_at as "takenAt",
-    to_char(coalesce(taken_at, read_at) at time zone coalesce((select time_zone from installation), 'UTC'),
+    to_char(least(coalesce(taken_at, read_at), read_at) at time zone coalesce((select time_zone from installation), 'UTC'),
       'YYYY-MM-DD') as day, name_at(read_by, read_at) as "readBy", read_at as "readAt",
     exists (select from reading later where later.supersedes = reading.id) as "isSuperseded"
   from reading`;

@@ -152,6 +152,12 @@ describe('the day of the work', () => {
     expect((await findInstrument(app, { tag: TAG })).dueOn).toBe('2027-04-28');
   });
 
+  it('is never after the entry, whatever the clock of a browser says', async () => {
+    const jobId = await signed(() => new Date('2031-04-28T10:00:00Z'));
+    const [run] = (await loadJob(app, jobId)).runs;
+    expect(run && lastDay(run)).toBe('2026-05-04');
+  });
+
   it('is cut in the zone of the site, whatever that of the server', async () => {
     await setTimeZone(app, administrator, 'Pacific/Kiritimati');
     const jobId = await signed((position) => new Date(`2026-04-28T${position < 5 ? '09' : '10'}:30:00Z`));

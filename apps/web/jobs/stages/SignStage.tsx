@@ -15,6 +15,7 @@ import { Columns } from '@/ui/Columns';
 import { CorridorSheet } from '@/ui/CorridorSheet';
 import { Sheet } from '@/ui/Sheet';
 import { AdjustmentTable } from '../AdjustmentTable';
+import { daysInWords } from '../words';
 import { RunSummary } from '../RunSummary';
 import { SignForm } from '../SignForm';
 
@@ -52,6 +53,7 @@ export async function SignStage({ job }: { job: JobFile }) {
             job={job.id}
             name={person?.name ?? null}
             readers={[...new Set(job.runs.flatMap(({ readings }) => readings.map(({ readBy }) => readBy)))]}
+            days={daysInWords(job.runs)}
             isReasonWanted={
               (finalVerdict === 'outside' || finalVerdict === 'not-judged') &&
               !(await reasonToLeave(database(), job.id))

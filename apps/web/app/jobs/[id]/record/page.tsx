@@ -34,6 +34,7 @@ import { RunTable } from '@/jobs/RunTable';
 import { StageHistory } from '@/jobs/StageHistory';
 import {
   checkInWords,
+  daysInWords,
   doubtsInWords,
   headInWords,
   leakInWords,
@@ -45,7 +46,7 @@ import {
 import { ValveMoves } from '@/jobs/ValveMoves';
 import { certificateWords } from '@/references/words';
 import { database } from '@/server/database';
-import { showDate, showMoment } from '@/server/dates';
+import { showMoment } from '@/server/dates';
 import { actingPerson } from '@/server/person';
 import { Columns } from '@/ui/Columns';
 import { CorridorSheet } from '@/ui/CorridorSheet';
@@ -171,16 +172,6 @@ async function Amend({ job, amendments }: { job: JobFile; amendments: readonly A
   );
 }
 
-/** The days on which readings that count were taken. */
-function workDays({ runs }: JobFile): string {
-  const days = runs
-    .filter(({ thrownAway }) => thrownAway === null)
-    .flatMap(({ readings }) => readings.map(({ day }) => day));
-  const [first, last] = [days.sort()[0], days.at(-1)];
-  if (first === undefined || last === undefined) return 'no reading yet';
-  return first === last ? showDate(last) : `${showDate(first)} to ${showDate(last)}`;
-}
-
 function Visit({ job, seal }: { job: JobFile; seal: Seal | null }) {
   return (
     <Sheet title="Visit">
@@ -188,7 +179,7 @@ function Visit({ job, seal }: { job: JobFile; seal: Seal | null }) {
         facts={[
           ['Why', REASON_WORD[job.reason]],
           ['Opened', `${showMoment(job.openedAt)}, ${job.openedBy}`],
-          ['Readings taken', workDays(job)],
+          ['Readings taken', daysInWords(job.runs)],
           ...(job.cancelledAt === null
             ? []
             : [
