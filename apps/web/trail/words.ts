@@ -2,8 +2,24 @@
 
 const LONGEST = 400;
 
-const valueInWords = (value: unknown): string =>
-  typeof value === 'string' ? value : value === null || value === undefined ? 'none' : JSON.stringify(value);
+const isAnswer = (value: unknown): value is { question: string; answer: string } =>
+  typeof value === 'object' && value !== null && 'question' in value && 'answer' in value;
+
+function valueInWords(value: unknown): string {
+  if (value === null || value === undefined) return 'none';
+  if (typeof value === 'string') return value;
+  if (typeof value === 'boolean') return value ? 'yes' : 'no';
+  if (typeof value === 'number') return String(value);
+  if (isAnswer(value)) return `${value.question} ${value.answer}`;
+  if (Array.isArray(value)) return value.length === 0 ? 'none' : value.map(valueInWords).join('; ');
+  return Object.entries(value)
+    .map(([name, part]) => `${nameInWords(name)} ${valueInWords(part)}`)
+    .join(', ');
+}
+
+/** `reference reason` of `referenceReason`. */
+const nameInWords = (name: string): string =>
+  name.replace(/([a-z])([A-Z])/g, (_, a: string, b: string) => `${a} ${b.toLowerCase()}`);
 
 const isChange = (value: unknown): value is { before: unknown; after: unknown } =>
   typeof value === 'object' && value !== null && 'before' in value && 'after' in value;
@@ -14,8 +30,8 @@ export function detailInWords(detail: Record<string, unknown>): string {
     .filter(([, value]) => value !== '' && !(Array.isArray(value) && value.length === 0))
     .map(([name, value]) =>
       isChange(value)
-        ? `${name}: ${valueInWords(value.before)} → ${valueInWords(value.after)}`
-        : `${name}: ${valueInWords(value)}`,
+        ? `${nameInWords(name)}: ${valueInWords(value.before)} → ${valueInWords(value.after)}`
+        : `${nameInWords(name)}: ${valueInWords(value)}`,
     )
     .join('; ');
   return text.length > LONGEST ? `${text.slice(0, LONGEST)} …` : text;
