@@ -85,3 +85,14 @@ test('entries from other pages are refused, also where a browser says only its o
   expect((await post({ 'sec-fetch-site': 'cross-site' })).status).toBe(403);
   expect((await post({ origin: works.url })).status).not.toBe(403);
 });
+
+test('a large body is refused before it is read, by who may send such', async ({ works }) => {
+  const send = (path: string, bytes: number, headers: Record<string, string> = {}) =>
+    fetch(`${works.url}${path}`, { method: 'POST', headers, body: 'x'.repeat(bytes) });
+  const refused = await send('/sign-in', 1_000_000);
+  expect(refused.status).toBe(413);
+  expect(((await refused.json()) as { detail: string }).detail).toContain('at most 256 kB');
+  const cookie = await works.cookieOf('Technician A');
+  expect((await send('/instruments', 3_000_000, { cookie })).status).toBe(413);
+  expect((await send('/office/import', 3_000_000, { cookie })).status).not.toBe(413);
+});

@@ -4,6 +4,7 @@
  * address a request really comes. `node serve.mjs <port>`; on loopback unless BARYS_HOST says otherwise.
  */
 import next from 'next';
+import { refusalOf } from './bodies.mjs';
 import { createServer } from 'node:http';
 import { fileURLToPath } from 'node:url';
 
@@ -25,6 +26,15 @@ function addressOf(request) {
 }
 
 const server = createServer((request, response) => {
+  const refused = refusalOf(request);
+  if (refused !== null) {
+    // What is on its way is not read: the connection ends with the answer.
+    response.writeHead(refused.status, { 'content-type': 'application/problem+json', connection: 'close' });
+    response.end(JSON.stringify({ type: 'about:blank', title: 'Refused', ...refused }), () =>
+      request.destroy(),
+    );
+    return;
+  }
   request.headers['x-barys-address'] = addressOf(request);
   handle(request, response).catch((error) => {
     process.stderr.write(`${error instanceof Error ? error.stack : String(error)}\n`);
