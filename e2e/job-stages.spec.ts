@@ -1,5 +1,5 @@
 /** What a job does besides the readings: valves that are wrong, slips, another person, notes, review and amendment. */
-import { expectAccessible, savedLine, workAs } from './support/hands';
+import { expectAccessible, savedLine, tellOfRange, workAs } from './support/hands';
 import { pagesOfPdf } from './support/pdf';
 import { expect, test, type Works } from './support/works';
 
@@ -310,6 +310,11 @@ test('a range is changed in a job: set anew, connected for it, and run as left i
     `Job ${job}: 0 to 8 bar, the pump was exchanged`,
   );
   await page.getByLabel('URV', { exact: true }).fill('8');
+  // The display showed the range, and is asked to follow it.
+  await page.getByRole('button', { name: 'Let it follow' }).click();
+  await expect(page.getByRole('button', { name: 'Let it follow' })).toBeHidden();
+  await tellOfRange(page);
+  await expectAccessible(page);
   await page.getByRole('button', { name: 'Put this version in force' }).click();
   const range = page.getByRole('region', { name: 'Range', exact: true });
   await expect(range).toContainText('0 … 8 bar');

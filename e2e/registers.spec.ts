@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import type { Page } from '@playwright/test';
-import { workAs, fillConnection, skipToConnect } from './support/hands';
+import { fillConnection, skipToConnect, tellOfRange, workAs } from './support/hands';
 import { pagesOfPdf } from './support/pdf';
 import { expect, test } from './support/works';
 
@@ -82,6 +82,9 @@ test('an instrument is entered, configured anew, and its versions are compared',
   await page.getByRole('button', { name: 'Put this version in force' }).click();
   await expect(page.getByText('Say why: the reason stays with this version.')).toBeVisible();
   await page.getByLabel('Why', { exact: true }).fill('pump changed');
+  await page.getByRole('button', { name: 'Put this version in force' }).click();
+  await expect(page.getByText(/Another range asks more. Not answered yet: Permit/)).toBeVisible();
+  await tellOfRange(page);
   await page.getByRole('button', { name: 'Put this version in force' }).click();
   await page.getByRole('link', { name: 'Compare versions' }).click();
   await expect(page.getByRole('img', { name: /0 to 6 bar gives 4 to 20 mA/ })).toBeVisible();

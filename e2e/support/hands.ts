@@ -56,6 +56,12 @@ export async function answerAll(page: Page): Promise<void> {
     if ((await field.inputValue()) === '') await field.fill('none');
 }
 
+/** Answers what another range asks. */
+export async function tellOfRange(page: Page): Promise<void> {
+  const asked = page.getByRole('region', { name: 'Another range: who has to know' });
+  for (const field of await asked.getByRole('textbox').all()) await field.fill('seen to');
+}
+
 /** Makes the moves of the valves as they are offered. */
 export async function turnValves(page: Page): Promise<void> {
   const next = page.getByRole('button', { name: /^Next: / });

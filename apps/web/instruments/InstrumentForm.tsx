@@ -1,7 +1,10 @@
 'use client';
 import type { Body } from '@barys/store';
+import { RANGE_QUESTIONS } from '@barys/store/shapes';
+import Alert from '@mui/material/Alert';
 import Button from '@mui/material/Button';
 import Stack from '@mui/material/Stack';
+import TextField from '@mui/material/TextField';
 import { FieldGrid, unplaced } from '@/ui/FieldGrid';
 import { Refused } from '@/ui/Refused';
 import { Sheet } from '@/ui/Sheet';
@@ -101,6 +104,16 @@ export function ChangeInstrumentForm({
   );
 }
 
+const RANGE_PARTS = ['lrv', 'urv', 'inputUnit', 'outputLow', 'outputHigh', 'outputUnit'] as const;
+
+/** Whether the display showed the range before and was left behind by it. */
+const isDisplayLeft = (now: RangeEntry, before: RangeEntry): boolean =>
+  before.displayLow === before.lrv &&
+  before.displayHigh === before.urv &&
+  now.displayLow === before.displayLow &&
+  now.displayHigh === before.displayHigh &&
+  (now.lrv !== before.lrv || now.urv !== before.urv || now.inputUnit !== before.inputUnit);
+
 export function ConfigureForm({
   id,
   tag,
@@ -116,7 +129,9 @@ export function ConfigureForm({
   initial: RangeEntry;
 }) {
   const [configuration, change] = useTyped(initial);
+  const [given, giveMore] = useTyped<Record<string, string>>({});
   const { answer, isPending, submit } = useSubmit(configureAction);
+  const isMoved = RANGE_PARTS.some((part) => configuration[part] !== initial[part]);
   return (
     <Stack
       component="form"
@@ -124,10 +139,48 @@ export function ConfigureForm({
       sx={{ gap: 1.5 }}
       onSubmit={(event) => {
         event.preventDefault();
-        submit({ id, tag, job, configuration });
+        submit({ id, tag, job, configuration, given });
       }}
     >
       <ConfigurationFields fields={configuration} change={change} body={body} />
+      {isMoved && isDisplayLeft(configuration, initial) && (
+        <Alert
+          severity="warning"
+          variant="outlined"
+          action={
+            <Button
+              onClick={() =>
+                change({
+                  displayLow: configuration.lrv,
+                  displayHigh: configuration.urv,
+                  displayUnit: configuration.inputUnit,
+                })
+              }
+            >
+              Let it follow
+            </Button>
+          }
+        >
+          The display showed the range and still shows {initial.displayLow} … {initial.displayHigh}{' '}
+          {initial.displayUnit}. Shall it follow?
+        </Alert>
+      )}
+      {isMoved && (
+        <Sheet title="Another range: who has to know" aside="due for calibration at once">
+          <Stack sx={{ gap: 1 }}>
+            {Object.entries(RANGE_QUESTIONS).map(([key, text]) => (
+              <TextField
+                key={key}
+                label={text}
+                value={given[key] ?? ''}
+                onChange={({ target }) => giveMore({ [key]: target.value })}
+                fullWidth
+                autoComplete="off"
+              />
+            ))}
+          </Stack>
+        </Sheet>
+      )}
       <div>
         <Button type="submit" variant="contained" aria-busy={isPending}>
           Put this version in force

@@ -66,11 +66,16 @@ export async function configureAction(entry: {
   /** The job that asks for it; null for the instrument's own page. */
   job: number | null;
   configuration: ConfigurationFields;
+  /** Answers to what a changed range asks. */
+  given: Readonly<Record<string, string>>;
 }): Promise<Answer> {
   return thenGo(async () => {
     const fields = configurationFields.parse(entry.configuration);
     const configuration = configurationSchema.parse(configurationOfFields(fields));
-    await act((tx, actor) => addConfiguration(tx, actor, id.parse(entry.id), configuration));
+    const given = z
+      .record(z.string(), z.string().max(300, 'At most 300 characters, please.'))
+      .parse(entry.given);
+    await act((tx, actor) => addConfiguration(tx, actor, id.parse(entry.id), configuration, given));
     const job = id.nullable().parse(entry.job);
     return job === null ? pageOf(z.string().parse(entry.tag)) : `/jobs/${job}/adjust`;
   });

@@ -104,6 +104,15 @@ export async function configurationsOf(db: Queryable, instrumentId: number): Pro
   return rows.map(({ configuration }) => toVersion(configuration));
 }
 
+/** What a changed range asks besides its figures: each in words, since the record keeps them. */
+export const RANGE_QUESTIONS = {
+  permit: 'Permit: its number, or why none is needed',
+  controller: 'Controller that uses the measurement: in manual, set by whom',
+  label: 'Label with the new range: fixed, or by whom and when',
+  receivers: 'Receivers told of the new range: control system, recorder, flow computer',
+} as const;
+export type RangeQuestion = keyof typeof RANGE_QUESTIONS;
+
 /**
  * Makes an instrument due at once, where it is not yet.
  * @returns before and after, or null where it was due already
@@ -124,13 +133,15 @@ async function makeDue(
 
 /**
  * Puts a new version of the configuration in force. Another range was never calibrated: the instrument is due at once.
- * @throws StoreError `range-unfit`, `no-such`, `unknown-person`, `not-allowed`
+ * @param given answers to what a changed range asks; null where nobody is there to be asked, as in an import
+ * @throws StoreError `range-unfit`, `range-questions`, `no-such`, `unknown-person`, `not-allowed`
  */
 export async function addConfiguration(
   tx: Queryable,
   actor: Actor,
   instrumentId: number,
   { reason, ...entry }: NewConfiguration,
+  given: Readonly<Partial<Record<RangeQuestion, string>>> | null = null,
 ): Promise<void> {
   await requireKeeper(tx, actor);
   const [instrument] = await tx.query<{ bodyId: number }>(
@@ -146,6 +157,13 @@ export async function addConfiguration(
   if (!body.outputs.includes(entry.signal))
     throw new StoreError({ code: 'range-unfit', why: `The body ${body.model} does not have this output.` });
   const [before] = await configurationsOf(tx, instrumentId);
+  const isMoved = before !== undefined && !isSameRange(before, { ...before, ...entry });
+  const answers = Object.fromEntries(
+    (Object.keys(RANGE_QUESTIONS) as RangeQuestion[]).map((key) => [key, given?.[key]?.trim() ?? '']),
+  );
+  const open = Object.entries(RANGE_QUESTIONS).filter(([key]) => answers[key] === '');
+  if (isMoved && given !== null && open.length > 0)
+    throw new StoreError({ code: 'range-questions', open: open.map(([, text]) => text) });
   const [row] = await tx.query<{ version: number }>(
     `insert into configuration (instrument_id, version, input_unit, lrv, urv, signal, output_unit, output_low,
        output_high, transfer_function, damping_s, display_unit, display_low, display_high, scale_division, made_by, made_at, reason)
@@ -171,13 +189,16 @@ export async function addConfiguration(
       reason,
     ],
   );
-  const due =
-    before === undefined || isSameRange(before, { ...before, ...entry })
-      ? null
-      : await makeDue(tx, actor, instrumentId);
+  const due = isMoved ? await makeDue(tx, actor, instrumentId) : null;
   await appendToTrail(tx, actor, {
     act: 'configure instrument',
     subject: { kind: 'instrument', id: instrumentId },
-    detail: { version: row?.version, ...entry, reason, ...(due === null ? {} : { due }) },
+    detail: {
+      version: row?.version,
+      ...entry,
+      reason,
+      ...(isMoved && given !== null ? { answers } : {}),
+      ...(due === null ? {} : { due }),
+    },
   });
 }

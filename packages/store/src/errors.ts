@@ -24,6 +24,7 @@ export type Refusal =
   | { code: 'as-found-only'; procedure: string }
   | { code: 'valve-fault'; valve: string }
   | { code: 'unanswered'; questions: readonly string[] }
+  | { code: 'range-questions'; open: readonly string[] }
   | { code: 'valves-not-right'; lacks: readonly string[] }
   | { code: 'own-work' }
   | { code: 'run-empty' }
@@ -97,6 +98,8 @@ function describeRefusal(refusal: Refusal): string {
       return `${refusal.valve}: not kept. Put it back, or say that it was really moved so.`;
     case 'unanswered':
       return `Not answered yet: ${refusal.questions.join('; ')}. Answer it, or pass over the stage with a reason.`;
+    case 'range-questions':
+      return `Another range asks more. Not answered yet: ${refusal.open.join('; ')}.`;
     case 'valves-not-right':
       return `The valves do not stand right yet: ${refusal.lacks.join(' ')}`;
     case 'returning-already':

@@ -2,7 +2,7 @@
 export { CONNECT_CHECKS, SECOND_INDICATIONS, WORK_PLACES } from './connections';
 export { isTooFast, leakLimit, leakOf, type Leak, type LeakBasis } from './leak';
 export { bodySchema, TECHNOLOGIES, TRIMS } from './bodies';
-export { configurationSchema, transferSchema } from './configurations';
+export { configurationSchema, RANGE_QUESTIONS, transferSchema, type RangeQuestion } from './configurations';
 export { listQuerySchema, type ListQuery } from './instrument-list';
 export { IMPORT_KINDS } from './imports/columns';
 export { instrumentSchema } from './instruments';

@@ -130,6 +130,33 @@ it('a run begun again keeps the range that its standards were connected for, wha
   expect(again?.id).toBe(await lastRunId(app, jobId, 'as-found'));
 });
 
+it('another range asks who has to know, and makes the instrument due at once', async () => {
+  const { app } = base;
+  const { id, configuration } = await findInstrument(app, { tag: TAG });
+  await base.owner.query(`update instrument set due_on = '2027-01-01' where id = $1`, [id]);
+  const { version: _version, madeBy: _by, madeAt: _at, ...range } = configuration;
+  const set = (more: Partial<typeof range>, given: Record<string, string> | null) =>
+    addConfiguration(app, works.technician, id, { ...range, ...more, reason: 'more flow' }, given);
+  const dueOn = async () => (await findInstrument(app, { tag: TAG })).dueOn;
+
+  await set({ dampingS: 3 }, {});
+  expect(await dueOn()).toBe('2027-01-01');
+  const wider = { urv: range.urv * 1.1 };
+  await expect(set(wider, { permit: 'W-1', controller: ' ' })).rejects.toThrow(
+    /Not answered yet: Controller .*; Label .*; Receivers/,
+  );
+  await set(wider, { permit: 'W-1', controller: 'none uses it', label: 'fixed', receivers: 'control room' });
+  expect(await dueOn()).toBe(works.technician.today);
+  const [entry] = await app.query(
+    `select detail -> 'due' as due, detail -> 'answers' ->> 'receivers' as receivers from audit_entry
+     where act = 'configure instrument' order by id desc limit 1`,
+  );
+  expect(entry).toEqual({
+    due: { before: '2027-01-01', after: works.technician.today },
+    receivers: 'control room',
+  });
+});
+
 it('another transfer function is another range to its standards', () => {
   const linear = { ...RANGE, version: 1 };
   expect(isSameRange(linear, { ...linear, version: 2, dampingS: 9, displayHigh: 100 })).toBe(true);
