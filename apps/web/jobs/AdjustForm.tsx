@@ -119,13 +119,14 @@ function AdjustFields({
           placeholder={isFirst ? undefined : 'read it again'}
           slotProps={isFirst ? decimal : { ...decimal, inputLabel: { shrink: true } }}
           {...text('before')}
+          autoFocus={!isFirst}
         />
         <TextField
           name="afterText"
           label={`After, ${outputUnit}`}
           slotProps={decimal}
           {...text('after')}
-          autoFocus
+          autoFocus={isFirst}
         />
       </Box>
       <Stack direction="row" sx={{ gap: 1, mt: 1 }}>
