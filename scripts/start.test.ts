@@ -177,6 +177,9 @@ describe('npm start', () => {
     expect(await away.text()).toContain('Barys cannot reach its database');
     expect((await fetch(`http://127.0.0.1:${port}/api/v1/health/live`)).status).toBe(200);
     await becomes(200);
+    // Said a moment after the first answer.
+    for (let tries = 0; tries < 100 && !/PostgreSQL .* runs again/.test(begun.output()); tries += 1)
+      await sleep(100);
     expect(begun.output()).toMatch(/PostgreSQL .* runs again/);
     begun.child.kill('SIGTERM');
     await begun.ended;
@@ -184,9 +187,9 @@ describe('npm start', () => {
   });
 
   it('says in one line that its folder cannot be written to', async () => {
-    const begun = start({ BARYS_HOME: '/proc/barys' });
+    const begun = start({ BARYS_HOME: '/dev/null/barys' });
     expect(await begun.ended).toBe(1);
-    expect(begun.output()).toContain('The folder /proc/barys cannot be written to');
+    expect(begun.output()).toContain('The folder /dev/null/barys cannot be written to');
     expect(begun.output()).not.toContain('at Object.');
   });
 
