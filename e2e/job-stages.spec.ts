@@ -428,3 +428,42 @@ test('a tag that was changed leads on, and the signed record says what the regis
   await expect(page.getByRole('heading', { level: 1, name: tag })).toBeVisible();
   await expect(page.getByText('the register says otherwise today: tag XX-9001; area Yard')).toBeVisible();
 });
+
+test('on a phone the keys of a run are under the thumb', async ({ page, works }) => {
+  await page.setViewportSize({ width: 390, height: 844 });
+  await workAs(page, 'Technician A');
+  const job = await jobAt(works, 'PT-2215');
+  await page.goto(`/jobs/${job}/as-found`);
+  const keys = page.getByRole('toolbar', { name: 'Keys of the run' });
+  const field = page.getByRole('textbox', { name: 'Reading at 50 % falling, in mA' });
+  await expect(field).toBeFocused();
+  for (const key of await keys.getByRole('button').all()) {
+    const box = await key.boundingBox();
+    expect(box?.height).toBeGreaterThanOrEqual(44);
+    expect(box?.width).toBeGreaterThanOrEqual(44);
+  }
+  await expectAccessible(page);
+  await field.fill('12.04');
+  await keys.getByRole('button', { name: 'Turn the sign' }).click();
+  await expect(field).toHaveValue('-12.04');
+  await keys.getByRole('button', { name: 'Turn the sign' }).click();
+  await expect(field).toHaveValue('12.04');
+  await expect(field).toBeFocused();
+  await keys.getByRole('button', { name: 'Overshot' }).click();
+  await expect(page.getByText('overshot once')).toBeVisible();
+  await keys.getByRole('button', { name: 'Type the applied value' }).click();
+  await expect(page.getByRole('textbox', { name: /^Applied value at 50 % falling/ })).toBeFocused();
+  // A tap on the point that is now puts the cursor into its field.
+  await page.getByRole('button', { name: /^Now 50 % falling/ }).click();
+  await expect(page.getByRole('textbox', { name: /at 50 % falling/ }).first()).toBeFocused();
+  // The approach that went too far took its reading with it.
+  await field.fill('12.04');
+  await keys.getByRole('button', { name: 'Enter the reading' }).click();
+  await expect(page.getByRole('textbox', { name: 'Reading at 25 % falling, in mA' })).toBeFocused();
+  await keys.getByRole('button', { name: 'Note' }).click();
+  await page.getByRole('textbox', { name: 'Note at this point' }).fill('the valve sticks');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('the valve sticks')).toBeVisible();
+  await keys.getByRole('button', { name: /^Leave out/ }).click();
+  await expect(page.getByRole('textbox', { name: 'Why there is no reading at this point' })).toBeFocused();
+});

@@ -202,7 +202,7 @@ describe('npm start', () => {
     const begun = start();
     await ready(begun);
     const backed = await npm('backup', '--', file);
-    expect(backed).toMatchObject({ code: 0 });
+    expect(backed, backed.output).toMatchObject({ code: 0 });
     expect(backed.output).toMatch(/to seal \d+ \([0-9a-f]{4} [0-9a-f]{4}\)/);
     for (const kept of [file, `${file}.seal.json`]) expect(statSync(kept).mode & 0o077).toBe(0);
     expect((await npm('backup', '--', file)).output).toContain('is already there');
@@ -231,15 +231,15 @@ describe('npm start', () => {
     expect(await rows(appliesTo)).toEqual([{ may: false }]);
     await statement(
       `alter table audit_entry disable trigger append_only;
-       update audit_entry set detail = '{"forged": true}' where id = 3;
+       update audit_entry set detail = '{"forged": true}' where id = (select min(id) from audit_entry);
        alter table audit_entry enable trigger append_only`,
     );
-    expect((await npm('audit:verify')).output).toMatch(/differs is entry 3 \(.*\): it is altered/);
+    expect((await npm('audit:verify')).output).toMatch(/differs is entry \d+ \(.*\): it is altered/);
     const forged = join(home, 'forged.dump');
     expect(await npm('backup', '--', forged)).toMatchObject({ code: 0 });
     again.child.kill('SIGTERM');
     await again.ended;
-    expect((await npm('restore', '--', forged)).output).toMatch(/entry 3 .*altered. Nothing was changed/);
+    expect((await npm('restore', '--', forged)).output).toMatch(/entry \d+ .*altered. Nothing was changed/);
     expect((await npm('restore', '--', file)).code).toBe(0);
     expect((await npm('restore', '--', join(home, 'none'))).output).toContain('There is no file');
   });

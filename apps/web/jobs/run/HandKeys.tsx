@@ -30,7 +30,7 @@ export function HandKeys({
     <Box
       role="toolbar"
       aria-label="Keys of the run"
-      sx={{ display: { xs: 'flex', md: 'none' }, flexWrap: 'wrap', gap: 0.75, my: 1 }}
+      sx={{ display: { xs: 'flex', md: 'none' }, flexWrap: 'wrap', gap: 0.5, mt: 1 }}
     >
       {keys.map(([word, label, act]) => (
         <Button
@@ -41,7 +41,7 @@ export function HandKeys({
           onPointerDown={(event) => event.preventDefault()}
           onMouseDown={(event) => event.preventDefault()}
           onClick={act}
-          sx={{ minWidth: 44, minHeight: 44, px: 1.25 }}
+          sx={{ minWidth: 44, minHeight: 44, px: 1 }}
         >
           {word}
         </Button>

@@ -5,7 +5,7 @@ import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
-import { useRef, useState } from 'react';
+import { useRef, useState, type RefObject } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { CorridorSheet } from '@/ui/CorridorSheet';
 import { Sheet } from '@/ui/Sheet';
@@ -32,6 +32,7 @@ export function RunDesk({ jobId, run, earlier }: { jobId: number; run: ShownRun;
   const entering = useRunEntry(run, () => setIsHelpOpen(true));
   const { readings, standing, current, move } = entering;
   const { desk, takeOver } = useDesk(jobId);
+  const hand = useRef<Hand>(null);
   useHotkeys('up', () => move(-1), { enabled: current === null });
   useHotkeys('shift+slash', () => setIsHelpOpen(true), { enabled: current === null });
   return (
@@ -53,8 +54,8 @@ export function RunDesk({ jobId, run, earlier }: { jobId: number; run: ShownRun;
           },
         }}
       >
-        <ToApply jobId={jobId} run={run} entering={entering} />
-        <Climbing run={run} earlier={earlier} entering={entering} isMine={desk.isMine} />
+        <ToApply jobId={jobId} run={run} entering={entering} hand={desk.isMine ? hand : null} />
+        <Climbing run={run} earlier={earlier} entering={entering} isMine={desk.isMine} hand={hand} />
         <CorridorSheet
           asFound={earlier ?? standing}
           asLeft={earlier === null ? null : standing}
@@ -83,7 +84,18 @@ function WhoIsAtIt({ desk, takeOver }: { desk: DeskState; takeOver: () => void }
   );
 }
 
-function ToApply({ jobId, run, entering }: { jobId: number; run: ShownRun; entering: Entering }) {
+function ToApply({
+  jobId,
+  run,
+  entering,
+  hand,
+}: {
+  jobId: number;
+  run: ShownRun;
+  entering: Entering;
+  /** The field's hand; null where another browser is at the job. */
+  hand: RefObject<Hand | null> | null;
+}) {
   const { madeWith } = run;
   const { current, applied, figures, isComplete, readings } = entering;
   return (
@@ -115,7 +127,11 @@ function ToApply({ jobId, run, entering }: { jobId: number; run: ShownRun; enter
           )}
         </ApplyPanel>
       )}
-      <RunFigures evaluation={entering.evaluation} figures={figures} />
+      {current !== null && hand !== null && <HandKeys hand={hand} onLetter={entering.onLetter} />}
+      {/* On a phone the keys take their place while there is something to type. */}
+      <Box sx={{ display: { xs: current === null ? 'block' : 'none', md: 'block' } }}>
+        <RunFigures evaluation={entering.evaluation} figures={figures} />
+      </Box>
       {current !== null && isComplete && (
         <Button onClick={() => entering.choose(null)} sx={{ mt: 1 }}>
           Done correcting
@@ -130,17 +146,18 @@ function Climbing({
   earlier,
   entering,
   isMine,
+  hand,
 }: {
   run: ShownRun;
   earlier: ShownRun | null;
   entering: Entering;
   isMine: boolean;
+  hand: RefObject<Hand | null>;
 }) {
   const { points } = madeWith;
   const { readings, current, figures, judgedAt, marking } = entering;
   const cycles = points.at(-1)?.cycle ?? 1;
   const cycle = current?.cycle ?? cycles;
-  const hand = useRef<Hand>(null);
   return (
     <Box sx={{ gridArea: 'climb' }}>
       {cycles > 1 && (
@@ -155,7 +172,6 @@ function Climbing({
           onLeave={entering.leaveMark}
         />
       )}
-      {current !== null && isMine && <HandKeys hand={hand} onLetter={entering.onLetter} />}
       <Climb
         head={madeWith.head}
         points={climbOf(points, cycle, { ...readings, judgedAt, earlier: earlier?.readings ?? [] })}
