@@ -59,6 +59,7 @@ export async function benchSaving(): Promise<void> {
     const now = new Date();
     const token = await signInToDemo(db, { at: now, today: '2026-01-01' }, desk.personId);
     const cookie = `barys-session=${token}`;
+    const browser = randomUUID();
     // Each reading corrects the one before, so that every round writes: the path of a correction is the longer one.
     const last = { id: null as number | null };
     const reading = () => ({
@@ -89,7 +90,7 @@ export async function benchSaving(): Promise<void> {
             const answer = await fetch(`${web.url}/api/v1/runs/${desk.runId}/readings`, {
               method: 'POST',
               headers: { 'content-type': 'application/json', cookie },
-              body: JSON.stringify(reading()),
+              body: JSON.stringify({ ...reading(), desk: browser }),
             });
             if (answer.status !== 201) throw new Error(await answer.text());
             last.id = ((await answer.json()) as { id: number }).id;
