@@ -36,6 +36,23 @@ const { technician, auditor } = works;
 
 beforeEach(() => closeOpenJobs(base.owner));
 
+/** A job at Adjust, with its zero set. */
+async function adjusted(): Promise<{ jobId: number; runId: number }> {
+  const { jobId, runId } = await jobAtAsFound(app, technician);
+  await readAll(app, technician, runId, 0.06);
+  await finishRun(app, technician, jobId, 'as-found');
+  await decideOnRun(app, technician, jobId, { decision: 'adjust', note: '' });
+  const zero = {
+    kind: 'zero',
+    description: '',
+    atAppliedText: '0',
+    beforeText: '4.06',
+    afterText: '4',
+  } as const;
+  await logAdjustment(app, technician, jobId, zero);
+  return { jobId, runId };
+}
+
 describe('a job opened by mistake', () => {
   it('is cancelled with a reason, stays in the list, and its instrument is free', async () => {
     const jobId = await openJob(app, technician, TAG, 'due');
@@ -80,18 +97,7 @@ describe('a job opened by mistake', () => {
   });
 
   it('is not cancelled when something was adjusted', async () => {
-    const { jobId, runId } = await jobAtAsFound(app, technician);
-    await readAll(app, technician, runId, 0.06);
-    await finishRun(app, technician, jobId, 'as-found');
-    await decideOnRun(app, technician, jobId, { decision: 'adjust', note: '' });
-    const zero = {
-      kind: 'zero',
-      description: '',
-      atAppliedText: '0',
-      beforeText: '4.06',
-      afterText: '4',
-    } as const;
-    await logAdjustment(app, technician, jobId, zero);
+    const { jobId } = await adjusted();
     await expect(cancelJob(app, technician, jobId, { reason: 'wrong tag', isBack: false })).rejects.toThrow(
       'an adjustment is logged',
     );
@@ -138,18 +144,7 @@ describe('connecting once more', () => {
   });
 
   it('from Adjust begins the as-left run once something was adjusted, and not after that', async () => {
-    const { jobId, runId } = await jobAtAsFound(app, technician);
-    await readAll(app, technician, runId, 0.06);
-    await finishRun(app, technician, jobId, 'as-found');
-    await decideOnRun(app, technician, jobId, { decision: 'adjust', note: '' });
-    const zero = {
-      kind: 'zero',
-      description: '',
-      atAppliedText: '0',
-      beforeText: '4.06',
-      afterText: '4',
-    } as const;
-    await logAdjustment(app, technician, jobId, zero);
+    const { jobId, runId } = await adjusted();
     await connectAgain(app, technician, jobId, 'the meter ran flat');
     await connectJob(app, technician, jobId, CONNECTION);
     expect((await loadJob(app, jobId)).stage).toBe('as-left');
