@@ -172,9 +172,13 @@ async function plantReferences(tx: Queryable, actor: Actor, begun: Dayjs, now: D
   const later: NewPaper[] = [];
   for (const { certificate, modules, ...entry } of references) {
     const referenceId = await addStandard(tx, actor, standardSchema.parse(entry));
-    for (const module of modules)
-      await keepModule(tx, actor, referenceId, null, moduleSchema.parse({ ...module, isActive: true }));
-    for (const paper of papersOf(certificate, begun, now))
+    const results: NewCertificate['results'] = [];
+    for (const module of modules) {
+      const range = moduleSchema.parse({ ...module, isActive: true });
+      const moduleId = await keepModule(tx, actor, referenceId, null, range);
+      if ('results' in module) results.push({ moduleId, points: [...module.results] });
+    }
+    for (const paper of papersOf({ ...certificate, results }, begun, now))
       if (paper.calibratedOn <= actor.today) await addCertificate(tx, actor, referenceId, paper, null);
       else later.push({ referenceId, at: dayjs(paper.calibratedOn).hour(5), certificate: paper });
   }
@@ -183,7 +187,7 @@ async function plantReferences(tx: Queryable, actor: Actor, begun: Dayjs, now: D
 
 /** The certificate of today and those before it, oldest first, back to one that the oldest visits were made under. */
 function papersOf(
-  { calibratedDaysAgo, dueInDays, ...rest }: ReferenceData['certificate'],
+  { calibratedDaysAgo, dueInDays, ...rest }: ReferenceData['certificate'] & Pick<NewCertificate, 'results'>,
   begun: Dayjs,
   now: Dayjs,
 ): NewCertificate[] {

@@ -112,6 +112,11 @@ test('a reference gets a certificate with its file, and one found wrong has its 
   await page.getByRole('button', { name: 'Enter the certificate' }).click();
   await expect(page.getByText('The due date is after the day of calibration.')).toBeVisible();
   await page.getByLabel('Due', { exact: true }).fill('2029-11-01');
+  const points = page.getByLabel(/^Points of .*: reading; correction; uncertainty/);
+  await points.fill('0; 0; 0.0001\n10; 0.0002');
+  await page.getByRole('button', { name: 'Enter the certificate' }).click();
+  await expect(page.getByText('Line 2: The expanded uncertainty is a number.')).toBeVisible();
+  await points.fill('0; 0; 0.0001\n10; 0.0002; 0.0002');
   await page.getByLabel('File of the certificate').setInputFiles({
     name: 'K-26-0999.pdf',
     mimeType: 'application/pdf',
@@ -122,6 +127,11 @@ test('a reference gets a certificate with its file, and one found wrong has its 
   await page.getByRole('link', { name: 'K-26-0999.pdf' }).click();
   expect(await readFile(await (await download).path(), 'utf8')).toBe('%PDF-1.7 made up');
   await expect(page.getByText(/it does not fit/)).toBeHidden();
+  await expect(page.getByRole('region', { name: 'Results of K-26-0999' }).getByRole('row')).toHaveText([
+    /Reading, .*Correction.*U, k = 2/,
+    '000.0001',
+    '100.00020.0002',
+  ]);
 
   await page.goto('/instruments/PT-2107/references');
   await expect(

@@ -170,6 +170,9 @@ function Statement({ job, run, seal }: { job: JobFile; run: Run; seal: Certifica
   const { madeWith } = run;
   const why = whyNotTraceable(standardsOf(madeWith), lastDay(run));
   const rest = deviations(job);
+  const corrected = standardsOf(madeWith).filter(({ results }) =>
+    results.some(({ correction }) => correction !== 0),
+  );
   return (
     <Section title="Statement">
       <Text>Errors are reading minus ideal at the value applied. {ruleInWords(madeWith.decisionRule)}</Text>
@@ -183,6 +186,9 @@ function Statement({ job, run, seal }: { job: JobFile; run: Run; seal: Certifica
           : `Traceability is not claimed: ${why}.`}{' '}
         The results relate to this instrument only, as it was. Not to be copied in part.
       </Text>
+      {corrected.length > 0 && (
+        <Text>{`Errors are with the corrections that the certificate of ${corrected.map(({ tag }) => tag).join(' and of ')} states; readings stand as read.`}</Text>
+      )}
       {rest.map((line) => (
         <Text key={line}>{line}</Text>
       ))}

@@ -19,6 +19,7 @@ const GOOD = {
   driftPercentOfReadingPerYear: 0,
   percentOfReadingPerK: 0,
   uncertaintyPercentOfRange: 0.01,
+  results: [],
 };
 
 it('traceability is claimed where every standard was in date and its certificate states its uncertainty', () => {

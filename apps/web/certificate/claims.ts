@@ -6,10 +6,12 @@ type Standard = MadeWith['pressureReference'];
 
 /** Why traceability is not claimed, in words; null where it is. */
 export function whyNotTraceable(standards: readonly Standard[], takenOn: string): string | null {
-  const reasons = standards.flatMap(({ tag, certificate, dueOn, uncertaintyPercentOfRange }) => {
+  const reasons = standards.flatMap(({ tag, certificate, dueOn, uncertaintyPercentOfRange, results }) => {
     if (certificate === '' || dueOn === null) return [`${tag} has no certificate`];
     if (takenOn !== '' && dueOn < takenOn) return [`the certificate of ${tag} had run out`];
-    return uncertaintyPercentOfRange === null ? [`the certificate of ${tag} states no uncertainty`] : [];
+    return uncertaintyPercentOfRange === null && results.length === 0
+      ? [`the certificate of ${tag} states no uncertainty`]
+      : [];
   });
   return reasons.length === 0 ? null : reasons.join('; ');
 }

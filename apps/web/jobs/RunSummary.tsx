@@ -6,7 +6,7 @@ import {
   type RunEvaluation,
   type Step,
 } from '@barys/core';
-import { evaluateStoredRun, limitsOf, workUncertainty, type Run } from '@barys/store';
+import { evaluateStoredRun, limitsOf, workSeen, workUncertainty, type Run } from '@barys/store';
 import Box from '@mui/material/Box';
 import { toleranceInWords } from '@/range/toleranceInWords';
 import { Figure } from '@/ui/Figure';
@@ -21,17 +21,22 @@ const isExpected = ({ figure }: Missing): boolean => EXPECTED.includes(figure);
 
 /** How the worst reading was judged, with its uncertainty, and where zero, span and hysteresis come from. */
 function worked(
-  { madeWith }: Run,
+  { madeWith, readings }: Run,
   evaluation: RunEvaluation,
   worst: RunEvaluation['worst'],
 ): readonly Step[] {
   const { configuration, tolerance } = madeWith;
   const units = { input: PRESSURE_UNITS[configuration.inputUnit].label, output: configuration.outputUnit };
   const limits = limitsOf(tolerance);
+  const kept = worst === null ? undefined : readings[evaluation.readings.indexOf(worst)];
   return [
-    ...(worst === null
+    ...(worst === null || kept === undefined
       ? []
-      : [...workReading(configuration, limits, worst, units), ...workUncertainty(madeWith, worst, units)]),
+      : [
+          ...workSeen(madeWith, kept, units),
+          ...workReading(configuration, limits, worst, units),
+          ...workUncertainty(madeWith, worst, units, kept.day),
+        ]),
     ...workFigures(configuration, evaluation),
   ];
 }

@@ -2,6 +2,7 @@
 import { showDate } from '@/server/dates';
 import { formatPlain, HOOK_UPS, PRESSURE_UNITS, type Arrangement, type PressureKind } from '@barys/core';
 import type {
+  JobFile,
   AdjustmentKind,
   Beside,
   ConnectCheck,
@@ -65,13 +66,24 @@ const SINCE_WORD: Record<Since['name'], string> = {
 };
 
 /** Where the register says otherwise today than the job, in a sentence. */
-export const sinceInWords = (since: readonly Since[]): string =>
+const sinceInWords = (since: readonly Since[]): string =>
   `the register says otherwise today: ${since
     .map(({ name, today }) => {
       const words = name === 'hookUp' && isArrangement(today) ? HOOK_UPS[today].name : today;
       return `${SINCE_WORD[name]} ${words === '' ? 'none' : words}`;
     })
     .join('; ')}`;
+
+/** Where register or people are called otherwise today than in the job, as a fact; none where nothing is. */
+export const sinceFacts = ({
+  since,
+  renamed,
+}: Pick<JobFile, 'since' | 'renamed'>): (readonly [what: string, words: string])[] => [
+  ...(since.length === 0 ? [] : [['Since', sinceInWords(since)] as const]),
+  ...(renamed.length === 0
+    ? []
+    : [['Names', renamed.map(({ then, today }) => `${then} is called ${today} today`).join('; ')] as const]),
+];
 
 /** The days on which readings that count were taken. */
 export function daysInWords(runs: readonly Run[]): string {

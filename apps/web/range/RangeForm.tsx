@@ -1,11 +1,12 @@
 'use client';
-import { isUnit, SIGNALS, type Quantity, type SignalName, type Transfer } from '@barys/core';
+import { isUnit, SIGNALS, unitsOfSignal, type Quantity, type SignalName, type Transfer } from '@barys/core';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import MenuItem from '@mui/material/MenuItem';
 import Stack from '@mui/material/Stack';
 import TextField from '@mui/material/TextField';
 import { NumberField } from '@/ui/NumberField';
+import { ScaleUnitField } from '@/ui/ScaleUnitField';
 import { UnitField } from '@/ui/UnitField';
 import { isSignal, KNEE_LABEL, TRANSFER_WORD, transferKind, type RangeFields } from './fields';
 
@@ -70,10 +71,11 @@ export function RangeForm({
       <Box sx={triple}>
         {number('outputLow', 'Output at 0 %')}
         {number('outputHigh', 'At 100 %')}
-        <TextField
+        <ScaleUnitField
           label="Output in"
-          value={fields.outputUnit}
-          onChange={(event) => change({ outputUnit: event.target.value })}
+          unit={fields.outputUnit}
+          onUnit={(outputUnit) => change({ outputUnit })}
+          units={isSignal(fields.signal) ? unitsOfSignal(fields.signal) : null}
         />
       </Box>
       <TextField
@@ -100,10 +102,11 @@ export function RangeForm({
       <Box sx={triple}>
         {number('displayLow', 'Display at 0 %')}
         {number('displayHigh', 'At 100 %')}
-        <TextField
+        <ScaleUnitField
           label="Display in"
-          value={fields.displayUnit}
-          onChange={(event) => change({ displayUnit: event.target.value })}
+          unit={fields.displayUnit}
+          onUnit={(displayUnit) => change({ displayUnit })}
+          units={null}
         />
       </Box>
     </Stack>

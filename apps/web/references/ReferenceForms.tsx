@@ -5,7 +5,7 @@ import MenuItem from '@mui/material/MenuItem';
 import Stack from '@mui/material/Stack';
 import TextField from '@mui/material/TextField';
 import { useState } from 'react';
-import { FieldGrid, unplaced } from '@/ui/FieldGrid';
+import { FieldGrid, unplaced, type FieldSpec } from '@/ui/FieldGrid';
 import { Refused } from '@/ui/Refused';
 import { Sheet } from '@/ui/Sheet';
 import { useAct } from '@/ui/useAct';
@@ -27,6 +27,8 @@ import {
   FINDING_SPECS,
   MODULE_FIELDS,
   MODULE_SPECS,
+  resultsField,
+  resultsSpec,
   STANDARD_FIELDS,
   STANDARD_SPECS,
 } from './fields';
@@ -89,13 +91,23 @@ export function ModuleForm({
   );
 }
 
-export function CertificateForm({ standard }: { standard: number }) {
-  const [fields, change] = useTyped(CERTIFICATE_FIELDS);
+export function CertificateForm({
+  standard,
+  modules,
+}: {
+  standard: number;
+  modules: readonly { readonly id: number; readonly words: string }[];
+}) {
+  const specs: readonly FieldSpec[] = [...CERTIFICATE_SPECS, ...modules.map(resultsSpec)];
+  const [fields, change] = useTyped<Readonly<Record<string, string>>>({
+    ...CERTIFICATE_FIELDS,
+    ...Object.fromEntries(modules.map(({ id }) => [resultsField(id), ''])),
+  });
   const { answer, isPending, onSubmit } = useAct(addCertificateAction);
   return (
     <form method="post" onSubmit={onSubmit}>
       <input type="hidden" name="standard" value={standard} />
-      <FieldGrid specs={CERTIFICATE_SPECS} fields={fields} change={change} answer={answer} />
+      <FieldGrid specs={specs} fields={fields} change={change} answer={answer} />
       <Stack direction="row" sx={{ mt: 1.5, gap: 1.5, alignItems: 'center', flexWrap: 'wrap' }}>
         <label>
           File of the certificate{' '}
@@ -105,7 +117,7 @@ export function CertificateForm({ standard }: { standard: number }) {
           Enter the certificate
         </Button>
       </Stack>
-      <Refused answer={unplaced(CERTIFICATE_SPECS, answer)} />
+      <Refused answer={unplaced(specs, answer)} />
     </form>
   );
 }

@@ -1,6 +1,13 @@
 import { findingSchema, moduleSchema } from '@barys/store/shapes';
 import { describe, expect, it } from 'vitest';
-import { fieldsOfModule, FINDING_FIELDS, findingOfFields, MODULE_FIELDS, moduleOfFields } from './fields';
+import {
+  fieldsOfModule,
+  FINDING_FIELDS,
+  findingOfFields,
+  MODULE_FIELDS,
+  moduleOfFields,
+  resultsOfText,
+} from './fields';
 import { accuracyWords, certificateWords, rangeWords } from './words';
 
 const TYPED = {
@@ -42,6 +49,25 @@ describe('a range of a reference', () => {
       'certificate K-1, due 18 May 2027',
     );
     expect(certificateWords({ certificate: '', dueOn: null })).toBe('no certificate');
+  });
+});
+
+describe('what a certificate says point by point', () => {
+  it('is typed or pasted in any order, parted by semicolons or tabs', () => {
+    expect(resultsOfText('10; 0,002; 0.004\n\n0\t0\t0.003', 0)).toEqual([
+      { at: 0, correction: 0, uncertainty: 0.003 },
+      { at: 10, correction: 0.002, uncertainty: 0.004 },
+    ]);
+    expect(resultsOfText(' ', 0)).toEqual([]);
+  });
+
+  it.each([
+    ['0;0;1\n5;0', 'Line 2: The expanded uncertainty is a number.'],
+    ['5;high;1', 'Line 1: The correction is a number.'],
+    ['5;0;0', 'must be greater than zero'],
+    ['5;0;1;2', 'Line 1: three figures are meant.'],
+  ])('%o is refused with its line', (text, words) => {
+    expect(() => resultsOfText(text, 1)).toThrow(words);
   });
 });
 

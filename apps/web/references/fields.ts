@@ -1,9 +1,10 @@
 /** References, modules, certificates and findings as they are typed. */
-import { PRESSURE_KINDS } from '@barys/core';
-import type { NewModule, Standard } from '@barys/store';
-import { REFERENCE_QUANTITIES, REFERENCE_STATES } from '@barys/store/shapes';
+import { PRESSURE_KINDS, PRESSURE_UNITS } from '@barys/core';
+import type { CertificateResult, NewModule, Standard } from '@barys/store';
+import { certificateResultSchema, REFERENCE_QUANTITIES, REFERENCE_STATES } from '@barys/store/shapes';
 import type { FieldSpec } from '@/ui/FieldGrid';
 import { typedNumber } from '@/ui/readNumber';
+import { z } from 'zod';
 
 export const STANDARD_FIELDS = { tag: '', description: '', serial: '', state: 'in use', location: '' };
 export type StandardFields = Readonly<typeof STANDARD_FIELDS>;
@@ -51,7 +52,16 @@ export const MODULE_SPECS: readonly FieldSpec<keyof ModuleFields>[] = [
   { name: 'name', label: 'Module', width: 4, help: 'Empty where there is one range' },
   { name: 'quantity', label: 'Measures', options: REFERENCE_QUANTITIES, width: 2 },
   { name: 'kind', label: 'Kind of pressure', options: PRESSURE_KINDS, width: 2 },
-  { name: 'unit', label: 'Unit', width: 2, help: 'As the list of units writes it' },
+  {
+    name: 'unit',
+    label: 'Unit',
+    width: 2,
+    options: [
+      ...Object.entries(PRESSURE_UNITS).map(([unit, { label }]) => [unit, label] as const),
+      ['mA', 'mA'],
+      ['V', 'V'],
+    ],
+  },
   { name: 'state', label: 'State', options: ['in use', 'not used'], width: 2, path: 'isActive' },
   { name: 'rangeLow', label: 'Range from', kind: 'number', width: 4 },
   { name: 'rangeHigh', label: 'to', kind: 'number', width: 4 },
@@ -120,6 +130,47 @@ export const CERTIFICATE_SPECS: readonly FieldSpec<keyof CertificateFields>[] = 
     help: 'k = 2; empty where it does not say',
   },
 ];
+
+/** The field for what a certificate says of a range, point by point. */
+export const resultsField = (moduleId: number | ''): string => `results-${moduleId}`;
+
+export const resultsSpec = (
+  { id, words }: { readonly id: number; readonly words: string },
+  place: number,
+): FieldSpec => ({
+  name: resultsField(id),
+  path: `results.${place}`,
+  label: `Points of ${words}: reading; correction; uncertainty`,
+  kind: 'lines',
+  width: 12,
+  help: 'Where the certificate says it point by point. One a line, in the unit of the range; correction = true value minus reading; expanded uncertainty, k = 2; such as  10.000; 0.002; 0.004',
+});
+
+/**
+ * The points of a range as they were typed or pasted, in rising order.
+ * @param place of the range among those of the form
+ * @throws ZodError with the line that is wrong, at the field of the range
+ */
+export function resultsOfText(text: string, place: number): CertificateResult[] {
+  return text
+    .split('\n')
+    .map((line, index) => {
+      const [at = '', correction = '', uncertainty = '', ...more] = line.split(/[;\t]/);
+      const read = certificateResultSchema.safeParse({
+        at: typedNumber(at),
+        correction: typedNumber(correction),
+        uncertainty: typedNumber(uncertainty),
+      });
+      if (line.trim() === '') return null;
+      if (read.success && more.join('').trim() === '') return read.data;
+      const why = read.success ? 'three figures are meant.' : (read.error.issues[0]?.message ?? '');
+      throw new z.ZodError([
+        { code: 'custom', path: ['results', place], message: `Line ${index + 1}: ${why}`, input: line },
+      ]);
+    })
+    .filter((one) => one !== null)
+    .sort((a, b) => a.at - b.at);
+}
 
 export const FINDING_FIELDS = { foundOn: '', goodUntil: '', errors: '', note: '' };
 export type FindingFields = Readonly<typeof FINDING_FIELDS>;

@@ -37,6 +37,7 @@ export const TEST_STANDARD: MadeWith['pressureReference'] = {
   driftPercentOfReadingPerYear: 0,
   percentOfReadingPerK: 0,
   uncertaintyPercentOfRange: null,
+  results: [],
 };
 
 /** 0.25 % of span, adjust above 70 % of it. */

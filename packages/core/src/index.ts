@@ -1,7 +1,7 @@
 export * from './conformity';
 export * from './corrections';
 export { CoreError, describeProblem, requirePositive, type Problem } from './errors';
-export { withoutNoise } from './exact';
+export { exactSum, withoutNoise } from './exact';
 export { evaluateFormula, parseFormula } from './formula';
 export * from './hookup';
 export * from './procedure';

@@ -3,7 +3,8 @@ import { appendToTrail } from './audit';
 import type { Queryable } from './database';
 import { StoreError } from './errors';
 import type { Standing } from './job-stages';
-import { requireWorker, type Actor } from './people';
+import { requireReviewer, requireWorker, type Actor } from './people';
+import { handsIn } from './signing';
 
 /** What may be kept: what a camera or a scanner makes. */
 export const MEDIA_TYPES = ['image/jpeg', 'image/png', 'image/webp', 'application/pdf'] as const;
@@ -69,6 +70,20 @@ async function requirePoint(
 }
 
 /**
+ * Who may add to a job: whoever works on instruments, and once it is signed those whose work it is and
+ * those who may review it.
+ * @throws StoreError `unknown-person`, `not-allowed`
+ */
+async function requireAdder(tx: Queryable, actor: Actor, jobId: number, stage: Standing): Promise<void> {
+  if (stage !== 'review') {
+    await requireWorker(tx, actor);
+    return;
+  }
+  const isHand = (await handsIn(tx, jobId)).has(actor.personId);
+  await (isHand ? requireWorker(tx, actor) : requireReviewer(tx, actor));
+}
+
+/**
  * Keeps a note, a photograph or both at the stage where the job stands, or at a point of one of its runs.
  * @throws StoreError `reason-needed`, `file-unreadable`, `no-such`, `no-such-point`, `wrong-stage`, `unknown-person`,
  *   `not-allowed`
@@ -79,11 +94,11 @@ export async function attach(
   jobId: number,
   entry: NewAttachment,
 ): Promise<void> {
-  await requireWorker(tx, actor);
   const [job] = await tx.query<{ stage: Standing }>('select stage from job where id = $1 for update', [
     jobId,
   ]);
   if (job === undefined) throw new StoreError({ code: 'no-such', what: 'job', name: jobId });
+  await requireAdder(tx, actor, jobId, job.stage);
   if (job.stage === 'closed' || job.stage === 'cancelled')
     throw new StoreError({ code: 'wrong-stage', stage: job.stage, wanted: 'an open job' });
   const remark = entry.remark.trim();

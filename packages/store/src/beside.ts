@@ -6,7 +6,6 @@
  * limit of the gauge's class; with zones that of the middle one (ASME B40.100, from memory).
  */
 import {
-  atInstrument,
   errorUncertainty,
   judgeReading,
   limitAt,
@@ -18,7 +17,7 @@ import {
   type SignalRange,
   type Verdict,
 } from '@barys/core';
-import { limitsOf, sourcesOf, type StoredRun } from './evaluation';
+import { appliedAt, limitsOf, outputAt, sourcesOf, type StoredRun } from './evaluation';
 import type { ExtraColumn, MadeWith, Reading, SecondScale } from './runs';
 
 export type Beside = 'sensor' | 'output' | 'second' | 'friction';
@@ -105,10 +104,11 @@ function frictionOf(
 export function besideOf({ madeWith, readings }: RunBeside): readonly BesideReading[] {
   const tolerance = limitsOf(madeWith.tolerance);
   const rule = { judgesBeyondUncertainty: madeWith.judgesBeyondUncertainty, kind: 'simple' } as const;
-  return readings.map(({ position, applied: atStandard, output, more, day }): BesideReading => {
+  return readings.map(({ position, applied: atStandard, output: read, more, day }): BesideReading => {
     const point = madeWith.points.find((one) => one.position === position);
     if (point === undefined) return {};
-    const applied = atInstrument(atStandard, madeWith.head);
+    const applied = appliedAt(madeWith, point, atStandard);
+    const output = outputAt(madeWith, read);
     const sources = sourcesOf(madeWith, point, applied, output, day);
     const ofStandard = { ...sources, meterOutput: 0, readingStepOutput: 0 };
     const ofMeter = { ...sources, standardInput: 0, standardStepInput: 0 };
@@ -143,7 +143,7 @@ export function besideOf({ madeWith, readings }: RunBeside): readonly BesideRead
         { applied, output: second },
         ofStandard,
       );
-    if (before !== null) found.friction = frictionOf(madeWith, applied, before, output);
+    if (before !== null) found.friction = frictionOf(madeWith, applied, before, read);
     return found;
   });
 }

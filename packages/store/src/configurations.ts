@@ -1,5 +1,5 @@
 /** Configurations: what is set in an instrument, as versions that are never edited, only superseded. */
-import { checkRange, CoreError } from '@barys/core';
+import { checkRange, CoreError, SIGNALS, unitsOfSignal } from '@barys/core';
 import { z } from 'zod';
 import { appendToTrail } from './audit';
 import { findBody, pressureUnitSchema, rangeMisfit, signalSchema } from './bodies';
@@ -45,6 +45,13 @@ const shape = z.object({
 export const configurationSchema = shape
   .extend({ reason: z.string().trim().min(1, 'Say why: the reason stays with this version.').max(500) })
   .superRefine((range, context) => {
+    const units = unitsOfSignal(range.signal);
+    if (units !== null && !units.includes(range.outputUnit))
+      context.addIssue({
+        code: 'custom',
+        path: ['outputUnit'],
+        message: `A signal of ${SIGNALS[range.signal].label} is in ${units.length > 2 ? 'a unit of pressure' : units.join(' or ')}.`,
+      });
     try {
       checkRange(range);
     } catch (error) {

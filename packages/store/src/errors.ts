@@ -20,6 +20,7 @@ export type Refusal =
   | { code: 'range-unfit'; why: string }
   | { code: 'taken'; what: string; name: string }
   | { code: 'changed-meanwhile'; what: string }
+  | { code: 'unit-stays'; unit: string }
   | { code: 'not-walkable'; why: string }
   | { code: 'as-found-only'; procedure: string }
   | { code: 'valve-fault'; valve: string }
@@ -120,6 +121,8 @@ function describeRefusal(refusal: Refusal): string {
       return 'No point of this run was read: there is nothing to judge. Read one, or throw the run away with the reason.';
     case 'own-work':
       return 'Here a second person reviews: somebody who had no hand in this job, neither in its readings, its adjustments, its valves nor its signature.';
+    case 'unit-stays':
+      return `A certificate states its results for this range in ${refusal.unit}, so the unit stays. Add a range in the other unit.`;
     case 'not-first':
       return 'This installation already has an administrator. Sign in instead.';
     case 'last-administrator':

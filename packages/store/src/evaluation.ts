@@ -3,6 +3,7 @@ import {
   atInstrument,
   errorUncertainty,
   evaluateRun,
+  exactSum,
   type ErrorSources,
   type RunEvaluation,
   type RunReading,
@@ -11,7 +12,7 @@ import {
 import { StoreError } from './errors';
 import type { SpanTolerance } from './instruments';
 import type { PointMark } from './point-marks';
-import { betweenUnits, expandedAt } from './reference-accuracy';
+import { betweenUnits, correctionAt, expandedAt } from './reference-accuracy';
 import type { MadeWith, Reading } from './runs';
 
 /** What of a run's copy its judgement rests on. */
@@ -84,6 +85,33 @@ export const standardAt = (
 export const driftDay = (madeWith: JudgedBy, day: string | undefined): string =>
   (madeWith.driftsToReading === true ? day : undefined) ?? madeWith.takenOn;
 
+/** What a reference read with the correction of its certificate, in a unit of the instrument; as read where it has none. */
+function corrected(reference: MadeWith['pressureReference'], read: number, unit: string): number {
+  if (reference.results.length === 0) return read;
+  const [to, from] = betweenUnits(unit, reference);
+  return exactSum(read, from(correctionAt(reference, to(read))));
+}
+
+/**
+ * What the instrument saw where the standard read a value: the correction of the standard's certificate and the head
+ * between the two, all in the input unit.
+ */
+export const appliedAt = (
+  madeWith: Pick<MadeWith, 'configuration' | 'pressureReference' | 'secondReference' | 'head'>,
+  point: Pick<MadeWith['points'][number], 'standard'>,
+  atStandard: number,
+): number =>
+  atInstrument(
+    corrected(standardAt(madeWith, point), atStandard, madeWith.configuration.inputUnit),
+    madeWith.head,
+  );
+
+/** What the output was where the meter read a value: with the correction of the meter's certificate, in the output unit. */
+export const outputAt = (
+  { meter, configuration }: Pick<MadeWith, 'configuration' | 'meter'>,
+  read: number,
+): number => (meter === null ? read : corrected(meter, read, configuration.outputUnit));
+
 /**
  * What the uncertainty of one reading's error is made of, referred to the instrument's own units.
  * @param applied at the instrument; the standard sees the head less
@@ -114,16 +142,17 @@ export function sourcesOf(
 }
 
 /**
- * The readings of a run as the core takes them, in the order of `run.readings`: at the instrument, with the head between
- * it and the standard, and each with its uncertainty where the run's copy has what that is made of.
+ * The readings of a run as the core takes them, in the order of `run.readings`: at the instrument, corrected as the
+ * certificates of the standards say, and each with its uncertainty where the run's copy has what that is made of.
  * @throws StoreError `no-such-point`
  */
 export function readingsOf({ madeWith, readings }: StoredRun): RunReading[] {
-  return readings.map(({ position, applied: atStandard, output, day }) => {
+  return readings.map(({ position, applied: atStandard, output: read, day }) => {
     const point = madeWith.points.find((one) => one.position === position);
     if (point === undefined) throw new StoreError({ code: 'no-such-point', position });
     const { cycle, direction, nominalPercent } = point;
-    const applied = atInstrument(atStandard, madeWith.head);
+    const applied = appliedAt(madeWith, point, atStandard);
+    const output = outputAt(madeWith, read);
     const reading = { cycle, direction, nominalPercent, applied, output };
     // Runs of before there was one keep no specification of their standards, so there is nothing to make it from.
     return madeWith.takenOn === ''

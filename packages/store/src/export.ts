@@ -19,6 +19,7 @@ const TABLES: readonly (readonly [name: string, columns: string])[] = [
     'reference_certificate',
     'id, reference_id, number, laboratory, calibrated_on, due_on, uncertainty_percent_of_range, file_name, entered_by, entered_at',
   ],
+  ['certificate_result', '*'],
   ['job', '*'],
   ['stage_passed', '*'],
   ['connection', '*'],

@@ -122,8 +122,27 @@ export interface DoubtfulRun {
   readonly decidedBy: string | null;
 }
 
+/** A standard's copy without its corrections: an error found stands for them, since it is that of the reading. */
+const uncorrected = <R extends Run['madeWith']['meter']>(copy: R, { tag, name }: Finding['reference']): R =>
+  copy === null || copy.tag !== tag || copy.name !== name
+    ? copy
+    : { ...copy, results: copy.results.map((result) => ({ ...result, correction: 0 })) };
+
 /** The readings of a run as they would have been with a reference that read right. */
-function rejudged(run: Run, side: 'applied' | 'output', { reference, errors }: Finding) {
+function rejudged(asKept: Run, side: 'applied' | 'output', { reference, errors }: Finding) {
+  const { pressureReference, secondReference, meter } = asKept.madeWith;
+  const run = {
+    ...asKept,
+    madeWith: {
+      ...asKept.madeWith,
+      ...(side === 'output'
+        ? { meter: uncorrected(meter, reference) }
+        : {
+            pressureReference: uncorrected(pressureReference, reference),
+            secondReference: uncorrected(secondReference, reference),
+          }),
+    },
+  };
   const { inputUnit, outputUnit } = run.madeWith.configuration;
   const unit = side === 'applied' ? inputUnit : outputUnit;
   const [toOwn, fromOwn] = betweenUnits(unit, reference);

@@ -209,6 +209,7 @@ export {
   addCertificate,
   addStandard,
   certificateSchema,
+  type CertificateResult,
   changeStandard,
   fileOfCertificate,
   findReference,
@@ -275,7 +276,7 @@ export {
 export { cancelJob, connectAgain } from './job-turns';
 export { type InstrumentCopy, type Since } from './instrument-copy';
 export { backToReturn, isOwnWork, reasonToLeave, reviewJob, signJob } from './signing';
-export { workUncertainty } from './uncertainty-working';
+export { workSeen, workUncertainty } from './uncertainty-working';
 export {
   addSite,
   findSite,

@@ -48,6 +48,30 @@ export interface StageRecord {
   readonly doneAt: Date;
 }
 
+/** Somebody's name in a record, and the one of today. */
+export interface Renamed {
+  readonly then: string;
+  readonly today: string;
+}
+
+/** Whoever had a hand in a job and is called otherwise today. */
+const RENAMED_SQL = `
+  select distinct name_at(hand.person, hand.at) as then, person.name as today
+  from (
+    select opened_by as person, opened_at as at from job where id = $1
+    union all select signed_by, signed_at from job where id = $1
+    union all select reviewed_by, reviewed_at from job where id = $1
+    union all select cancelled_by, cancelled_at from job where id = $1
+    union all select done_by, done_at from stage_passed where job_id = $1
+    union all select made_by, made_at from connection where job_id = $1
+    union all select started_by, started_at from run where job_id = $1
+    union all select read_by, read_at from reading join run on run.id = run_id where job_id = $1
+    union all select made_by, made_at from adjustment where job_id = $1
+    union all select moved_by, moved_at from valve_move where job_id = $1
+    union all select amended_by, amended_at from amendment where job_id = $1
+  ) hand join person on person.id = hand.person
+  where name_at(hand.person, hand.at) <> person.name order by 1`;
+
 /** All that is known of a job. */
 export interface JobFile extends JobLine {
   /** As it was when the job was signed; null before, and of jobs signed before there was one. */
@@ -58,6 +82,8 @@ export interface JobFile extends JobLine {
   readonly instrument: Instrument;
   /** Where the register says otherwise today. */
   readonly since: readonly Since[];
+  /** Who had a hand in it under a name that is another today. */
+  readonly renamed: readonly Renamed[];
   /** The connections, in order; the last is in force. */
   readonly connections: readonly Connection[];
   readonly runs: readonly Run[];
@@ -163,6 +189,7 @@ export async function loadJob(db: Queryable, jobId: number): Promise<JobFile> {
     nextDue: kept?.nextDue ?? null,
     instrument: { ...register, ...copy },
     since: changedSince(copy, register),
+    renamed: await db.query<Renamed>(RENAMED_SQL, [jobId]),
     connections: (await connectionsOfJob(db, jobId)).map((connection) => asRun(connection, runs)),
     runs,
     adjustments: await adjustmentsOfJob(db, jobId),

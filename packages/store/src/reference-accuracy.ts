@@ -1,7 +1,10 @@
 /** How good a reference is at a value: its specification, and its uncertainty with the certificate's. */
 import {
+  between,
   convertPressure,
+  formatPlain,
   isPressureUnit,
+  pointsAround,
   specificationHalfWidth,
   Working,
   workSpecification,
@@ -9,7 +12,7 @@ import {
   type Step,
 } from '@barys/core';
 import dayjs from 'dayjs';
-import type { Reference } from './references';
+import type { CertificateResult, Reference } from './references';
 
 /** What the accuracy of a reference is made of; a run keeps a copy. */
 export type Accuracy = Pick<
@@ -23,6 +26,7 @@ export type Accuracy = Pick<
   | 'percentOfReadingPerK'
   | 'calibratedOn'
   | 'uncertaintyPercentOfRange'
+  | 'results'
 >;
 
 /** On which day, and how far from the temperature of calibration; the latter counts only where it is known. */
@@ -60,22 +64,78 @@ export const accuracyAt = (reference: Accuracy, value: number, conditions: Condi
   specificationHalfWidth(specificationAt(reference, value, conditions));
 
 /**
+ * What is added to a reading of a reference to correct it, in its unit: a recognized systematic effect is corrected for
+ * (JCGM 100:2008, 3.2.3 and 3.2.4). On the straight line between the points of the certificate and that of the nearest
+ * point beyond them, which is common practice; 0 where it has none.
+ */
+export const correctionAt = ({ results }: Pick<Accuracy, 'results'>, value: number): number =>
+  results.length === 0 ? 0 : between(pointsAround(results, value), value, ({ correction }) => correction);
+
+/** The expanded uncertainty (k = 2) that a certificate states at a value, in the reference's unit; null where it is silent. */
+function statedAt(reference: Accuracy, value: number): number | null {
+  const { results, uncertaintyPercentOfRange: percent } = reference;
+  if (results.length > 0)
+    return between(pointsAround(results, value), value, ({ uncertainty }) => uncertainty);
+  return percent === null ? null : (percent / 100) * (reference.rangeHigh - reference.rangeLow);
+}
+
+/**
  * Expanded uncertainty (k = 2) of a reference at a value, in its unit: the certificate's uncertainty and the
  * specification as a rectangular distribution, as a root sum of squares (JCGM 100:2008, 4.3.7 and 5.1.2). Null where the
  * certificate does not say its uncertainty.
  */
 export function uncertaintyAt(reference: Accuracy, value: number, conditions: Conditions): number | null {
-  if (reference.uncertaintyPercentOfRange === null) return null;
-  const certificate =
-    ((reference.uncertaintyPercentOfRange / 100) * (reference.rangeHigh - reference.rangeLow)) / 2;
+  const stated = statedAt(reference, value);
+  if (stated === null) return null;
   const specification = accuracyAt(reference, value, conditions) / Math.sqrt(3);
-  return 2 * Math.hypot(certificate, specification);
+  return 2 * Math.hypot(stated / 2, specification);
 }
 
 /** The same, with the specification to stand for it where the certificate does not say its uncertainty. */
 export const expandedAt = (reference: Accuracy, value: number, conditions: Conditions): number =>
   uncertaintyAt(reference, value, conditions) ??
   (2 * accuracyAt(reference, value, conditions)) / Math.sqrt(3);
+
+const CERTIFICATE = 'the certificate of the reference';
+
+const FROM_CERTIFICATE = {
+  correction: { what: 'Correction', symbol: 'c_cert' },
+  uncertainty: { what: 'Expanded uncertainty of the certificate, k = 2', symbol: 'U_cert' },
+} as const;
+
+/** A figure of the certificate at a value, between the two points around it; `c_cert` or `U_cert`. */
+function workBetween(
+  work: Working,
+  { results }: Accuracy,
+  value: number,
+  unit: string,
+  figure: keyof typeof FROM_CERTIFICATE,
+): void {
+  const [low, high] = pointsAround(results, value);
+  const { what, symbol } = FROM_CERTIFICATE[figure];
+  const isPoint = low.at === high.at;
+  const given = (name: string, point: CertificateResult) => ({
+    [`y_${name}`]: { value: point[figure], unit },
+    ...(isPoint ? {} : { [`v_${name}`]: { value: point.at, unit } }),
+  });
+  work.step({
+    what: isPoint
+      ? `${what}: that of its point at ${formatPlain(low.at)} ${unit}`
+      : `${what}: between its points at ${formatPlain(low.at)} and ${formatPlain(high.at)} ${unit}`,
+    symbol,
+    formula: isPoint ? 'y_1' : 'y_1 + (y_2 - y_1) * (v - v_1) / (v_2 - v_1)',
+    given: isPoint ? given('1', low) : { ...given('1', low), ...given('2', high), v: { value, unit } },
+    unit,
+    source: CERTIFICATE,
+  });
+}
+
+/** The working of `correctionAt`, in the reference's unit; ends in c_cert, and is empty where there is none. */
+export function workCorrectionAt(reference: Accuracy, value: number, unit: string): readonly Step[] {
+  const work = new Working();
+  if (reference.results.length > 0) workBetween(work, reference, value, unit, 'correction');
+  return work.steps;
+}
 
 /** The working of `expandedAt`, in the reference's unit; ends in U_ref. */
 export function workExpandedAt(
@@ -86,26 +146,26 @@ export function workExpandedAt(
 ): readonly Step[] {
   const { working } = workSpecification(specificationAt(reference, value, conditions), unit);
   const work = new Working(working);
-  const percent = reference.uncertaintyPercentOfRange;
-  if (percent !== null)
+  const isSilent = statedAt(reference, value) === null;
+  if (reference.results.length > 0) workBetween(work, reference, value, unit, 'uncertainty');
+  else if (!isSilent)
     work.step({
       what: 'Expanded uncertainty of the certificate, k = 2',
       symbol: 'U_cert',
       formula: 'p / 100 * R',
       given: {
-        p: { value: percent, unit: '%' },
+        p: { value: reference.uncertaintyPercentOfRange ?? 0, unit: '%' },
         R: { value: reference.rangeHigh - reference.rangeLow, unit },
       },
       unit,
-      source: 'the certificate of the reference',
+      source: CERTIFICATE,
     });
   work.step({
-    what:
-      percent === null
-        ? 'Expanded uncertainty of the reference, k = 2: its specification, for want of one on its certificate'
-        : 'Expanded uncertainty of the reference, k = 2: certificate and specification',
+    what: isSilent
+      ? 'Expanded uncertainty of the reference, k = 2: its specification, for want of one on its certificate'
+      : 'Expanded uncertainty of the reference, k = 2: certificate and specification',
     symbol: 'U_ref',
-    formula: percent === null ? '2 * a / sqrt(3)' : '2 * sqrt((U_cert / 2)^2 + (a / sqrt(3))^2)',
+    formula: isSilent ? '2 * a / sqrt(3)' : '2 * sqrt((U_cert / 2)^2 + (a / sqrt(3))^2)',
     unit,
     source: '4.3.7 and 5.1.2, JCGM 100:2008, from memory',
   });

@@ -66,6 +66,27 @@ export const moduleSchema = z
       );
   });
 
+/** What a certificate says of one range at one point, in the unit of the range. */
+export const certificateResultSchema = z.object({
+  /** What the standard read. */
+  at: number('What the standard read'),
+  /** True value minus reading. */
+  correction: number('The correction'),
+  /** Expanded, k = 2. */
+  uncertainty: number('The expanded uncertainty').positive(
+    'The expanded uncertainty must be greater than zero.',
+  ),
+});
+export type CertificateResult = Readonly<z.infer<typeof certificateResultSchema>>;
+
+/** The points of one range, in rising order. */
+const resultsOfRangeSchema = z
+  .object({ moduleId: z.number().int().positive(), points: z.array(certificateResultSchema).max(100) })
+  .refine(({ points }) => points.every(({ at }, index) => index === 0 || at > (points[index - 1]?.at ?? 0)), {
+    path: ['points'],
+    message: 'Each point stands once.',
+  });
+
 export const certificateSchema = z
   .object({
     number: text(60).min(1, 'A certificate has a number.'),
@@ -76,6 +97,8 @@ export const certificateSchema = z
     uncertaintyPercentOfRange: number('The expanded uncertainty')
       .positive('The expanded uncertainty must be greater than zero.')
       .nullable(),
+    /** Range by range; none where the certificate has one figure for all. */
+    results: z.array(resultsOfRangeSchema).default([]),
   })
   .refine(({ calibratedOn, dueOn }) => calibratedOn < dueOn, {
     path: ['dueOn'],
@@ -84,9 +107,9 @@ export const certificateSchema = z
 
 export type NewStandard = z.infer<typeof standardSchema>;
 export type NewModule = z.infer<typeof moduleSchema>;
-export type NewCertificate = z.infer<typeof certificateSchema>;
+export type NewCertificate = z.input<typeof certificateSchema>;
 
-export interface Certificate extends Readonly<NewCertificate> {
+export interface Certificate extends Readonly<Required<NewCertificate>> {
   readonly id: number;
   readonly fileName: string;
   readonly enteredBy: string | null;
@@ -115,9 +138,16 @@ export interface Reference extends Readonly<Omit<NewModule, 'isActive' | 'kind'>
   readonly calibratedOn: string | null;
   readonly dueOn: string | null;
   readonly uncertaintyPercentOfRange: number | null;
+  /** What the certificate in force says of this range, in rising order; empty where it has one figure for all. */
+  readonly results: readonly CertificateResult[];
   /** The day it was found wrong, while nobody has released it; else null. */
   readonly heldSince: string | null;
 }
+
+/** The points of a certificate for one range, as JSON. */
+const resultsSql = (certificate: string, module: string): string => `coalesce((
+    select json_agg(json_build_object('at', at, 'correction', correction, 'uncertainty', uncertainty) order by at)
+    from certificate_result where certificate_id = ${certificate} and module_id = ${module}), '[]')`;
 
 const REFERENCE_SQL = `
   select module.id, tag, description, serial, state, location, name, quantity, pressure_kind as kind, unit,
@@ -126,12 +156,13 @@ const REFERENCE_SQL = `
     drift_percent_of_reading_per_year as "driftPercentOfReadingPerYear",
     percent_of_reading_per_k as "percentOfReadingPerK", coalesce(number, '') as certificate,
     calibrated_on as "calibratedOn", due_on as "dueOn", uncertainty_percent_of_range as "uncertaintyPercentOfRange",
+    ${resultsSql('certificate.id', 'module.id')} as results,
     (select max(found_on) from reference_finding finding where finding.module_id = module.id
        and not exists (select from finding_release where finding_id = finding.id)) as "heldSince"
   from reference_module module
     join reference_standard standard on standard.id = reference_id
     left join lateral (
-      select number, calibrated_on, due_on, uncertainty_percent_of_range from reference_certificate
+      select id, number, calibrated_on, due_on, uncertainty_percent_of_range from reference_certificate
       where reference_certificate.reference_id = standard.id order by calibrated_on desc, id desc limit 1
     ) certificate on true`;
 
@@ -183,6 +214,11 @@ export async function findStandard(db: Queryable, tag: string): Promise<Standard
   const certificates = await db.query<Certificate>(
     `select reference_certificate.id, number, laboratory, calibrated_on as "calibratedOn", due_on as "dueOn",
          uncertainty_percent_of_range as "uncertaintyPercentOfRange", file_name as "fileName",
+         coalesce((
+           select json_agg(json_build_object('moduleId', module.id, 'points',
+             ${resultsSql('reference_certificate.id', 'module.id')}) order by module.id)
+           from reference_module module where module.id in
+             (select module_id from certificate_result where certificate_id = reference_certificate.id)), '[]') as results,
          name_at(entered_by, entered_at) as "enteredBy"
        from reference_certificate
        where reference_id = $1 order by calibrated_on desc, reference_certificate.id desc`,
@@ -255,7 +291,7 @@ const moduleValues = (entry: NewModule): unknown[] => [
 
 /**
  * Adds a module to a reference, or changes one of its modules. Runs keep their own copy of what it was.
- * @throws StoreError `no-such`, `taken`, `unknown-person`, `not-allowed`
+ * @throws StoreError `no-such`, `taken`, `unit-stays`, `unknown-person`, `not-allowed`
  */
 export async function keepModule(
   tx: Queryable,
@@ -265,6 +301,7 @@ export async function keepModule(
   entry: NewModule,
 ): Promise<number> {
   await requireKeeper(tx, actor);
+  if (moduleId !== null) await requireUnit(tx, moduleId, entry.unit);
   const [row] = await refuseTaken({ what: 'module', name: entry.name }, () =>
     moduleId === null
       ? tx.query<{ id: number }>(
@@ -288,6 +325,16 @@ export async function keepModule(
   return row.id;
 }
 
+/** What certificates say of a range stands in its unit, which therefore stays. */
+async function requireUnit(tx: Queryable, moduleId: number, unit: string): Promise<void> {
+  const [other] = await tx.query<{ unit: string }>(
+    `select unit from reference_module where id = $1 and unit <> $2
+       and exists (select from certificate_result where module_id = $1)`,
+    [moduleId, unit],
+  );
+  if (other !== undefined) throw new StoreError({ code: 'unit-stays', unit: other.unit });
+}
+
 export interface AttachedFile {
   readonly name: string;
   readonly bytes: Uint8Array;
@@ -295,7 +342,7 @@ export interface AttachedFile {
 
 /**
  * Enters a certificate; the newest calibration is in force from now on.
- * @throws StoreError `unknown-person`, `not-allowed`
+ * @throws StoreError `no-such` of a range that is another reference's, `unknown-person`, `not-allowed`
  */
 export async function addCertificate(
   tx: Queryable,
@@ -305,10 +352,10 @@ export async function addCertificate(
   file: AttachedFile | null,
 ): Promise<void> {
   await requireKeeper(tx, actor);
-  await tx.query(
+  const [added] = await tx.query<{ id: number }>(
     `insert into reference_certificate (reference_id, number, laboratory, calibrated_on, due_on,
        uncertainty_percent_of_range, file_name, file, entered_by, entered_at)
-     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)`,
+     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10) returning id`,
     [
       standardId,
       entry.number,
@@ -322,6 +369,18 @@ export async function addCertificate(
       actor.at,
     ],
   );
+  for (const { moduleId, points } of entry.results ?? []) {
+    const kept = await tx.query(
+      `insert into certificate_result (certificate_id, module_id, at, correction, uncertainty)
+       select $1, module.id, point.at, point.correction, point.uncertainty
+       from reference_module module,
+         json_to_recordset($4) as point (at numeric, correction numeric, uncertainty numeric)
+       where module.id = $2 and module.reference_id = $3 returning id`,
+      [added?.id, moduleId, standardId, JSON.stringify(points)],
+    );
+    if (kept.length < points.length)
+      throw new StoreError({ code: 'no-such', what: 'module', name: moduleId });
+  }
   await appendToTrail(tx, actor, {
     act: 'add certificate',
     subject: { kind: 'reference', id: standardId },

@@ -13,6 +13,7 @@ import { requireWorker, type Actor } from './people';
 import { marksOfRuns, type PointMark } from './point-marks';
 import { decisionRuleSchema, settleWaitS } from './procedures';
 import { betterStandard } from './reference-fit';
+import { certificateResultSchema } from './references';
 import { requireRunCounts } from './run-counts';
 
 const finite = z.number();
@@ -51,6 +52,8 @@ const referenceCopy = z.object({
   driftPercentOfReadingPerYear: finite.default(0),
   percentOfReadingPerK: finite.default(0),
   uncertaintyPercentOfRange: finite.nullable().default(null),
+  /** Of the range used. Copies of before certificates were kept point by point have none, and correct nothing. */
+  results: z.array(certificateResultSchema.readonly()).readonly().default([]),
 });
 
 /** The run's own copy of all that it was made with, so that later changes elsewhere leave its record as it was. */

@@ -8,7 +8,7 @@ export { IMPORT_KINDS } from './imports/columns';
 export { instrumentSchema } from './instruments';
 export { ROLES } from './people';
 export { DECISIONS, findingSchema, type Decision } from './findings';
-export { moduleSchema, REFERENCE_QUANTITIES, REFERENCE_STATES } from './references';
+export { certificateResultSchema, moduleSchema, REFERENCE_QUANTITIES, REFERENCE_STATES } from './references';
 export { secondScaleSchema, type SecondScale } from './runs';
 export { STAGES } from './job-stages';
 export { valvesOfJob } from './valve-moves';

@@ -1,4 +1,4 @@
-/** The working of the uncertainty of one reading, and of the decision that rests on it. */
+/** The workings of one reading: what the standards really saw, the uncertainty, and the decision that rests on it. */
 import {
   atInstrument,
   workErrorUncertainty,
@@ -10,7 +10,7 @@ import {
   type Step,
 } from '@barys/core';
 import { driftDay, sourcesOf, standardAt, type JudgedBy } from './evaluation';
-import { betweenUnits, workExpandedAt } from './reference-accuracy';
+import { betweenUnits, workCorrectionAt, workExpandedAt } from './reference-accuracy';
 import { unitOf } from './reference-fit';
 
 type Instrument = JudgedBy['pressureReference'];
@@ -34,6 +34,76 @@ function stepsOf(
     source: 'the factor between the two units',
   });
   return work.steps.map((step) => ({ ...step, what: `${instrument.tag}: ${step.what}` }));
+}
+
+/** What a standard or meter really saw, in the instrument's unit, from what it read; ends in `symbol`. */
+function stepsSeen(
+  standard: Instrument,
+  read: number,
+  plus: { readonly head: number },
+  into: { readonly unit: string; readonly label: string; readonly symbol: string; readonly what: string },
+): readonly Step[] {
+  const isCorrected = standard.results.length > 0;
+  if (!isCorrected && plus.head === 0) return [];
+  const [to, from] = betweenUnits(into.unit, standard);
+  const { label, symbol, what } = into;
+  const work = new Working(isCorrected ? workCorrectionAt(standard, to(read), unitOf(standard)) : []);
+  work.step({
+    what,
+    symbol,
+    formula: ['read', ...(isCorrected ? ['c_cert * q'] : []), ...(plus.head === 0 ? [] : ['head'])].join(
+      ' + ',
+    ),
+    given: {
+      read: { value: read, unit: label },
+      q: { value: from(1), unit: `${label} per ${unitOf(standard)}` },
+      head: { value: plus.head, unit: label },
+    },
+    unit: label,
+    source: 'the factor between the two units, and hydrostatics',
+  });
+  return work.steps.map((step) => ({ ...step, what: `${standard.tag}: ${step.what}` }));
+}
+
+/** How the value applied and the output came about from what the standards read; empty where they are as read. */
+export function workSeen(
+  madeWith: JudgedBy,
+  {
+    position,
+    applied,
+    output,
+  }: { readonly position: number; readonly applied: number; readonly output: number },
+  units: RangeUnits,
+): readonly Step[] {
+  const { configuration, meter, head } = madeWith;
+  const point = madeWith.points.find((one) => one.position === position);
+  if (point === undefined) return [];
+  return [
+    ...stepsSeen(
+      standardAt(madeWith, point),
+      applied,
+      { head },
+      {
+        unit: configuration.inputUnit,
+        label: units.input,
+        symbol: 'x',
+        what: 'What the instrument saw',
+      },
+    ),
+    ...(meter === null
+      ? []
+      : stepsSeen(
+          meter,
+          output,
+          { head: 0 },
+          {
+            unit: configuration.outputUnit,
+            label: units.output,
+            symbol: 'm',
+            what: 'The output with the correction of the meter',
+          },
+        )),
+  ];
 }
 
 /**

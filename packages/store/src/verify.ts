@@ -30,6 +30,7 @@ export const KEPT_KINDS = {
   amendment_review: true,
   attachment: true,
   body: false,
+  certificate_result: true,
   configuration: true,
   connection: true,
   finding_decision: true,

@@ -21,6 +21,7 @@ const standard = {
   driftPercentOfReadingPerYear: 0,
   percentOfReadingPerK: 0,
   uncertaintyPercentOfRange: null,
+  results: [],
 };
 const runOf = (
   more: Partial<RunBeside['madeWith']>,

@@ -136,6 +136,26 @@ describe('notes and photographs', () => {
     await expect(attach(base.app, works.technician, jobId, entry)).rejects.toThrow(words);
   });
 
+  it('are added at review by those whose work it is and those who may review it, and by nobody else', async () => {
+    const entry = { remark: 'x', file: null };
+    await base.owner.query(
+      `update job set stage = 'review', signed_by = $2, signed_at = now(), as_found_verdict = 'within',
+         as_left_verdict = 'within' where id = $1`,
+      [jobId, works.technician.personId],
+    );
+    await attach(base.app, works.technician, jobId, entry);
+    await attach(base.app, works.colleague, jobId, entry);
+    const asRole = async (role: string): Promise<void> => {
+      await base.owner.query('update person set role = $2 where id = $1', [works.colleague.personId, role]);
+    };
+    await asRole('reviewer');
+    await attach(base.app, works.colleague, jobId, entry);
+    await asRole('planner');
+    await expect(attach(base.app, works.colleague, jobId, entry)).rejects.toThrow('may not do this');
+    await asRole('technician');
+    await expect(attach(base.app, works.auditor, jobId, entry)).rejects.toThrow('may not do this');
+  });
+
   it('are added by those who work, and to an open job', async () => {
     const entry = { remark: 'x', file: null };
     await expect(attach(base.app, works.auditor, jobId, entry)).rejects.toThrow('may not do this');

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { evaluateStoredRun, limitsOf, missingPoints, type StoredRun } from '../src/evaluation';
 import { StoreError } from '../src/errors';
-import { workUncertainty } from '../src/uncertainty-working';
+import { workSeen, workUncertainty } from '../src/uncertainty-working';
 import { LIMIT } from './works';
 
 const STANDARD: StoredRun['madeWith']['pressureReference'] = {
@@ -22,6 +22,7 @@ const STANDARD: StoredRun['madeWith']['pressureReference'] = {
   driftPercentOfReadingPerYear: 0,
   percentOfReadingPerK: 0,
   uncertaintyPercentOfRange: 0.005,
+  results: [],
 };
 
 const MADE_WITH: StoredRun['madeWith'] = {
@@ -168,6 +169,95 @@ describe('a stored run', () => {
       { position: 3, kind: 'note' as const },
     ];
     expect(missingPoints({ ...stored([1, 0, 4]), marks })).toBe(1);
+  });
+});
+
+describe('a certificate with results at its points', () => {
+  // By hand: at 3 bar of a table 0 / +0.0002, 2 / +0.001, 4 / +0.003 the correction is 0.002, and U is 0.0015.
+  const RESULTS = [
+    { at: 0, correction: 0.0002, uncertainty: 0.001 },
+    { at: 2, correction: 0.001, uncertainty: 0.001 },
+    { at: 4, correction: 0.003, uncertainty: 0.002 },
+  ];
+  const half = {
+    position: 4,
+    cycle: 1,
+    direction: 'up' as const,
+    standard: 'first' as const,
+    nominalPercent: 50,
+    nominalApplied: 3,
+  };
+  const judgedAt = (applied: number, output: number, madeWith: Partial<StoredRun['madeWith']>) => {
+    const run = {
+      madeWith: { ...MADE_WITH, points: [half], ...madeWith },
+      readings: [{ position: 4, applied, output }],
+    };
+    const [judged] = evaluateStoredRun(run).readings;
+    if (judged === undefined) throw new Error('There is a reading.');
+    return { judged, run };
+  };
+  const corrected = { pressureReference: { ...STANDARD, results: RESULTS } };
+
+  it('corrects what the standard read before the error is taken, and gives it its uncertainty', () => {
+    const { judged } = judgedAt(3, 12, { ...corrected, meter: null });
+    expect(judged.applied).toBe(3.002);
+    expect(judged.errorPercentSpan).toBeCloseTo((-0.002 / 6) * 100, 12);
+    // At 3.002 bar: 0.02 % of it and 0.01 % of 21 bar, rectangular; U of the certificate 0.001501, k = 2; resolution.
+    const standard = Math.hypot((0.0006004 + 0.0021) / Math.sqrt(3), 0.001501 / 2, 0.0001 / Math.sqrt(12));
+    expect(judged.uncertainty).toBeCloseTo((2 * standard * 16) / 6, 12);
+  });
+
+  it('keeps the correction of the nearest point beyond its ends, and decimals exact on the limit', () => {
+    expect(judgedAt(6, 20, corrected).judged.applied).toBe(6.003);
+    expect(judgedAt(-0.5, 4, corrected).judged.applied).toBe(-0.4998);
+    // 3.003 bar asks for 12.008 mA, and the limit is 0.040 mA.
+    const results = [{ at: 0, correction: 0.003, uncertainty: 1e-6 }];
+    const exact = { pressureReference: { ...STANDARD, results } };
+    expect(judgedAt(3, 12.048, exact).judged.verdict).toBe('within-adjust');
+    expect(judgedAt(3, 12.0480000001, exact).judged.verdict).toBe('outside');
+  });
+
+  it('corrects a meter likewise, in the unit of the output', () => {
+    const meter = {
+      ...STANDARD,
+      tag: 'DM-1',
+      unit: 'V',
+      rangeHigh: 5,
+      results: [{ at: 0, correction: -0.001, uncertainty: 0.0001 }],
+    };
+    const volts = { ...MADE_WITH.configuration, outputUnit: 'mV', outputLow: 1000, outputHigh: 5000 };
+    expect(judgedAt(3, 3000, { meter, configuration: volts }).judged.output).toBe(2999);
+  });
+
+  it('works both out from what was read, with the head', () => {
+    const { judged, run } = judgedAt(3, 12, { ...corrected, head: 0.01 });
+    const steps = workSeen(
+      run.madeWith,
+      { position: 4, applied: 3, output: 12 },
+      { input: 'bar', output: 'mA' },
+    );
+    expect(steps.map(({ symbol, value }) => [symbol, Number(value.toPrecision(12))])).toEqual([
+      ['c_cert', 0.002],
+      ['x', judged.applied],
+    ]);
+    expect(judged.applied).toBe(3.012);
+    const plain = judgedAt(3, 12, {});
+    expect(
+      workSeen(plain.run.madeWith, { position: 4, applied: 3, output: 12 }, { input: 'bar', output: 'mA' }),
+    ).toEqual([]);
+  });
+
+  it('has a working of the uncertainty that ends in the one judged with, on a point and between two', () => {
+    for (const applied of [1.999, 3, 7]) {
+      const { judged, run } = judgedAt(applied, 12, corrected);
+      const steps = workUncertainty(run.madeWith, judged, { input: 'bar', output: 'mA' });
+      expect(
+        (steps.findLast(({ symbol }) => symbol === 'U')?.value ?? NaN) / (judged.uncertainty ?? NaN),
+      ).toBeCloseTo(1, 11);
+      expect(steps.filter(({ symbol }) => symbol === 'U_cert')[0]?.source).toBe(
+        'the certificate of the reference',
+      );
+    }
   });
 });
 

@@ -315,10 +315,16 @@ describe('other kinds of files', () => {
     ]);
     const id = await bring('configurations', file);
     const { choice } = await openImport(base.app, id);
+    await base.owner.query(`update instrument set due_on = '2027-01-01'`);
     const checked = await take(id, choice);
     expect(checked.bad.map(({ reason }) => reason)).toEqual(['There is no instrument PT-000.']);
     const { configuration } = await findInstrument(base.app, { tag: TAG });
     expect(configuration).toMatchObject({ version: 2, urv: 8, reason: 'range change', displayHigh: 8 });
+    const [entry] = await base.app.query<{ detail: unknown }>(
+      `select detail from audit_entry where act = 'import file' order by id desc limit 1`,
+    );
+    expect(entry?.detail).toMatchObject({ due: { on: TODAY, tags: [TAG, 'PT-501'] } });
+    expect((await findInstrument(base.app, { tag: TAG })).dueOn).toBe(TODAY);
     const again = await take(await bring('configurations', file), choice);
     expect(again.known).toHaveLength(2);
     expect((await findInstrument(base.app, { tag: TAG })).configuration.version).toBe(2);

@@ -223,6 +223,7 @@ describe('configurations', () => {
 
   it.each([
     [{ urv: 0 }, 'input range'],
+    [{ outputUnit: 'psi' }, 'A signal of 4–20 mA is in mA.'],
     [{ outputHigh: 4 }, 'output range'],
     [{ reason: '' }, 'Say why'],
     [{ dampingS: -1 }, 'must not be negative'],

@@ -77,6 +77,7 @@ describe('after the register is changed', () => {
     const jobId = await signed();
     const before = await loadJob(app, jobId);
     expect(before.since).toEqual([]);
+    expect(before.renamed).toEqual([]);
     await change({ tag: 'PT-9', serial: 'S-2', area: 'hall', hookUp: '2-valve' });
     const after = await loadJob(app, jobId);
     expect(after).toMatchObject({ tag: TAG, area: 'bench' });
@@ -119,6 +120,7 @@ describe('after the register is changed', () => {
       run?.readings[0]?.readBy,
       job.passed[0]?.doneBy,
     ]).toEqual(Array(5).fill('Technician A'));
+    expect(job.renamed).toEqual([{ then: 'Technician A', today: 'Technician Z' }]);
     await changePerson(app, later, technician.personId, person);
   });
 

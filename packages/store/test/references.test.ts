@@ -7,6 +7,7 @@ import {
   bodySchema,
   addBody,
   certificateSchema,
+  standardSchema,
   changeStandard,
   connectAgain,
   connectJob,
@@ -208,6 +209,61 @@ describe('the points of a run', () => {
   });
 });
 
+describe('a certificate with results at its points', () => {
+  const RESULTS = [
+    { at: 0, correction: 0, uncertainty: 0.001 },
+    { at: 6, correction: -0.012, uncertainty: 0.002 },
+  ];
+  const keep = (standardId: number, moduleId: number, points = RESULTS) =>
+    addCertificate(
+      base.app,
+      works.technician,
+      standardId,
+      certificateSchema.parse({
+        ...DUE,
+        number: 'K-10',
+        uncertaintyPercentOfRange: null,
+        results: [{ moduleId, points }],
+      }),
+      null,
+    );
+
+  it('keeps them for their range, which then keeps its unit', async () => {
+    const id = await addStandard(
+      base.app,
+      works.technician,
+      standardSchema.parse({ tag: 'PC-10', description: 'x', serial: '', state: 'in use', location: '' }),
+    );
+    const bar = await keepModule(base.app, works.technician, id, null, module({ name: 'bar' }));
+    const other = await keepModule(base.app, works.technician, id, null, module({ name: 'other' }));
+    await keep(id, bar);
+    expect((await findReference(base.app, bar)).results).toEqual(RESULTS);
+    expect((await findReference(base.app, other)).results).toEqual([]);
+    expect((await findStandard(base.app, 'PC-10')).certificates[0]?.results).toEqual([
+      { moduleId: bar, points: RESULTS },
+    ]);
+    await expect(keep(id, MODULE['PC-1'])).rejects.toThrow('no module');
+    const change = (unit: string) =>
+      keepModule(base.app, works.technician, id, bar, module({ name: 'bar', unit }));
+    await expect(change('kPa')).rejects.toThrow('states its results for this range in bar');
+    await change('bar');
+    await expect(base.owner.query('update certificate_result set correction = 0')).rejects.toThrow();
+  });
+
+  it('is refused with a point twice, or without an uncertainty', () => {
+    const at = (points: unknown) =>
+      certificateSchema.safeParse({
+        ...DUE,
+        uncertaintyPercentOfRange: null,
+        results: [{ moduleId: 1, points }],
+      }).success;
+    expect(at(RESULTS)).toBe(true);
+    expect(at([RESULTS[0], RESULTS[0]])).toBe(false);
+    expect(at([{ at: 0, correction: 0, uncertainty: 0 }])).toBe(false);
+    expect(at([{ at: 0, uncertainty: 1 }])).toBe(false);
+  });
+});
+
 describe('a reference found out of tolerance', () => {
   const FINDING = findingSchema.parse({
     foundOn: TODAY,
@@ -347,4 +403,51 @@ describe('a reference found out of tolerance', () => {
     expect((await findReference(base.app, MODULE['PC-1'])).heldSince).toBeNull();
     await connect();
   });
+});
+
+it('a finding stands for the correction of a certificate, it does not come on top', async () => {
+  const { technician } = works;
+  await closeOpenJobs(base.owner);
+  await base.owner.query(
+    `insert into finding_release (finding_id, reason, released_by, released_at)
+     select id, 'looked at', $1, now() from reference_finding
+     where not exists (select from finding_release where finding_id = reference_finding.id)`,
+    [technician.personId],
+  );
+  const [standard] = await base.app.query<{ id: number }>(
+    `select id from reference_standard where tag = 'PC-1'`,
+  );
+  const points = [
+    { at: 0, correction: 0, uncertainty: 0.001 },
+    { at: 6, correction: -0.012, uncertainty: 0.001 },
+  ];
+  await addCertificate(
+    base.app,
+    technician,
+    standard?.id ?? 0,
+    {
+      ...DUE,
+      number: 'K-11',
+      calibratedOn: TODAY,
+      uncertaintyPercentOfRange: null,
+      results: [{ moduleId: MODULE['PC-1'], points }],
+    },
+    null,
+  );
+  const { runId } = await jobAtAsFound(base.app, technician);
+  await readAll(base.app, technician, runId, 0.03);
+  const id = await addFinding(base.app, technician, MODULE['PC-1'], {
+    foundOn: TODAY,
+    goodUntil: '2026-01-01',
+    errors: [
+      { at: 0, error: 0 },
+      { at: 6, error: 0.012 },
+    ],
+    note: 'as the certificate says',
+  });
+  const runs = await runsInDoubt(base.app, await findFinding(base.app, id), 100);
+  const run = runs.find((one) => one.runId === runId);
+  // 6 bar was 5.988 bar: +0.062 mA at the top, by the certificate and by the finding alike.
+  expect(run?.worstThen).toBeCloseTo(0.3875, 10);
+  expect(run?.worstNow).toBeCloseTo(0.3875, 10);
 });

@@ -57,6 +57,7 @@ it('the application can neither change nor remove an entry or a reading, nor any
     configuration: 'reason',
     procedure_version: 'reason',
     reference_certificate: 'number',
+    certificate_result: 'correction',
     past_result: 'done_by',
   };
   for (const [table, column] of Object.entries(columns))

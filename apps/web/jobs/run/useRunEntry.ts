@@ -1,7 +1,7 @@
 'use client';
 /** What is entered in a run: the point in hand, what is typed at it, and what its keys do. */
 import { atInstrument } from '@barys/core';
-import { evaluateStoredRun, openPoints } from '@barys/store/evaluation';
+import { appliedAt, evaluateStoredRun, openPoints } from '@barys/store/evaluation';
 import type { ExtraColumn } from '@barys/store';
 import { useMemo, useState } from 'react';
 import { figuresOfRun } from '@/ui/figures';
@@ -198,7 +198,7 @@ export function useRunEntry(run: ShownRun, onHelp: () => void) {
     type,
     /** What the instrument sees at the point in hand, in the input unit. */
     applied:
-      current === null ? null : atInstrument(numberOr(draft.applied, atStandard(current)), madeWith.head),
+      current === null ? null : appliedAt(madeWith, current, numberOr(draft.applied, atStandard(current))),
     /** What looks like a slip in what is typed, as a question. */
     doubt: doubt !== null && doubt.at === current?.position ? doubt : null,
     enter,

@@ -33,7 +33,7 @@ import { Stave } from '@/ui/Stave';
 import { VerdictMark } from '@/ui/VerdictMark';
 import { Caution, SITE_RULES_FIRST } from '../Caution';
 import { AskedForm } from '../AskedForm';
-import { REASON_WORD, sinceInWords } from '../words';
+import { REASON_WORD, sinceFacts } from '../words';
 
 export async function BriefStage({ job }: { job: JobFile }) {
   const { instrument } = job;
@@ -67,7 +67,7 @@ export async function BriefStage({ job }: { job: JobFile }) {
                 `${REASON_WORD[job.reason]}; due ${showDate(instrument.dueOn)} (${dueInWords(instrument.dueOn, today)})`,
               ],
               ['Where', instrument.area],
-              ...(job.since.length === 0 ? [] : [['Since', sinceInWords(job.since)] as const]),
+              ...sinceFacts(job),
               ['Instrument', `${instrument.body.model}, ${serialWords(instrument.serial)}`],
               ['Procedure', `${procedure.name}, version ${procedure.version}: ${pointsInWords(content)}`],
               [

@@ -73,3 +73,6 @@ export function roundDecimal(value: number, decimals: number): string {
   const negative = value < 0 && magnitude.n !== 0n;
   return `${negative ? '-' : ''}${whole}${rest}`;
 }
+
+/** The sum of two numbers as they are written, to the last digit: 0.1 and 0.2 make 0.3. */
+export const exactSum = (a: number, b: number): number => toNumber(exact(a).add(exact(b)));

@@ -1,4 +1,4 @@
-export { exact, roundDecimal, toNumber, withoutNoise, type Exact } from './fraction';
+export { exact, exactSum, roundDecimal, toNumber, withoutNoise, type Exact } from './fraction';
 export {
   magnitude,
   minus,

@@ -293,6 +293,14 @@ it('has an independent linearity also where 0 and 100 % were not read', () => {
   expect(found?.independent).toBeCloseTo(0.05, 12);
 });
 
+it('has a zero-based linearity from the point at 0 %, without the one at 100 %', () => {
+  // Errors 0, +0.2, 0 % of span at 0, 25, 50 %: the line e = b s leaves both by 0.2 - 0.25 b = 0.5 b, so b = 4/15.
+  const readings = [0, 0.032, 0].map((error, i) => at('up', 25 * i, 25 * i, 4 + 4 * i + error));
+  const found = evaluateRun(linear, spanTolerance(1), readings).linearityPercentSpan;
+  expect(found?.terminal).toBeNull();
+  expect(found?.zeroBased).toBeCloseTo(2 / 15, 12);
+});
+
 describe('beside a run', () => {
   const quarter = spanTolerance(0.25, 70);
   it('the accepted band lies a limit either side of the ideal output', () => {

@@ -246,7 +246,13 @@ export function evaluateRun(
 
   const means = pointColumns(points);
   const hasEnds = zero !== undefined && full !== undefined;
-  const linearity = points.length > 2 ? linearityOf(means.x, means.y, hasEnds) : null;
+  const linearity =
+    points.length > 2
+      ? linearityOf(means.x, means.y, {
+          zero: zero !== undefined,
+          full: full !== undefined,
+        })
+      : null;
   const hysteresis = hysteresisOfCycles(judged);
   const missing: Missing[] = [];
   if (judged.length === 0) missing.push(MISSING.reading);

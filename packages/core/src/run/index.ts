@@ -23,7 +23,9 @@ export {
 export type { Linearity } from './linearity';
 export type { PointMeans } from './points';
 export {
+  between,
   checkReferenceErrors,
+  pointsAround,
   referenceErrorAt,
   withoutReferenceError,
   type ReferenceErrorPoint,

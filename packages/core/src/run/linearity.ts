@@ -21,7 +21,7 @@ export interface Deviation {
 export interface Linearity {
   /** Null where a point at 0 % or at 100 % is missing, since the line goes through those. */
   readonly terminal: number | null;
-  /** Null likewise. */
+  /** Null where the point at 0 % is missing. */
   readonly zeroBased: number | null;
   readonly independent: number;
 }
@@ -29,13 +29,17 @@ export interface Linearity {
 /**
  * The three linearities; null where all points stand at one x.
  * @param x in rising order, at least two
- * @param hasEnds whether the first and last point stand at 0 and 100 %
+ * @param has whether the first point stands at 0 %, and the last at 100 %
  */
-export function linearityOf(x: Column, y: Column, hasEnds: boolean): Linearity | null {
+export function linearityOf(
+  x: Column,
+  y: Column,
+  has: { readonly zero: boolean; readonly full: boolean },
+): Linearity | null {
   if (x.length < 2 || at(x, 0) === at(x, x.length - 1)) return null;
   return {
-    terminal: hasEnds ? terminalDeviation(x, y).largest : null,
-    zeroBased: hasEnds ? zeroBasedDeviation(x, y).largest : null,
+    terminal: has.zero && has.full ? terminalDeviation(x, y).largest : null,
+    zeroBased: has.zero ? zeroBasedDeviation(x, y).largest : null,
     independent: independentDeviation(x, y).largest,
   };
 }

@@ -36,11 +36,33 @@ export function checkReferenceErrors(points: readonly ReferenceErrorPoint[]): vo
  */
 export function referenceErrorAt(points: readonly ReferenceErrorPoint[], reading: number): number {
   checkReferenceErrors(points);
+  const around = pointsAround(points, reading);
+  return between(around, reading, ({ error }) => error);
+}
+
+/**
+ * The two points of a table next to a reading, twice the same where it is on one or beyond the ends.
+ * @param points at least one, in rising order
+ */
+export function pointsAround<P extends { readonly at: number }>(
+  points: readonly P[],
+  reading: number,
+): readonly [low: P, high: P] {
   const above = points.findIndex(({ at }) => at >= reading);
-  const [low, high] = [points[above - 1], points[above]];
-  if (high === undefined) return points[points.length - 1]?.error ?? 0;
-  if (low === undefined) return high.error;
-  return low.error + ((high.error - low.error) * (reading - low.at)) / (high.at - low.at);
+  const high = points[above] ?? points[points.length - 1];
+  if (high === undefined) throw new CoreError({ code: 'missing', name: 'A point', why: 'a table has one' });
+  const low = points[above - 1];
+  return high.at <= reading || low === undefined ? [high, high] : [low, high];
+}
+
+/** A value of a table at a reading, on the straight line between the points around it. */
+export function between<P extends { readonly at: number }>(
+  [low, high]: readonly [P, P],
+  reading: number,
+  valueOf: (point: P) => number,
+): number {
+  if (low.at === high.at) return valueOf(low);
+  return valueOf(low) + ((valueOf(high) - valueOf(low)) * (reading - low.at)) / (high.at - low.at);
 }
 
 /**

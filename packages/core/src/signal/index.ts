@@ -23,7 +23,7 @@ export {
   type SignalLimits,
   type SignalRegion,
 } from './regions';
-export { SIGNALS, type SignalName } from './signals';
+export { SIGNALS, unitsOfSignal, type SignalName } from './signals';
 export { expectedTable, type ExpectedRow } from './table';
 export {
   expectedSteps,

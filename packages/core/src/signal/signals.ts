@@ -1,3 +1,5 @@
+import { PRESSURE_UNITS } from '../units';
+
 /** The standard signals, by their end points. */
 export interface SignalKind {
   readonly label: string;
@@ -28,3 +30,11 @@ export const SIGNALS = {
 } as const satisfies Record<string, SignalKind>;
 
 export type SignalName = keyof typeof SIGNALS;
+
+/** The units that a signal can be in; null for one with a scale of its own, which may be in any. */
+export function unitsOfSignal(signal: SignalName): readonly string[] | null {
+  const { unit } = SIGNALS[signal];
+  if (unit === 'mA') return ['mA'];
+  if (unit === 'V' || unit === 'mV') return ['V', 'mV'];
+  return unit === '%' ? null : Object.keys(PRESSURE_UNITS);
+}

@@ -60,12 +60,20 @@ async function insertInstruments(
   }
 }
 
+// What makes a version another range, as `isSameRange` has it.
+const RANGE_OF = (version: string): string =>
+  `(${['input_unit', 'lrv', 'urv', 'signal', 'output_unit', 'output_low', 'output_high', 'transfer_function']
+    .map((column) => `${version}.${column}`)
+    .join(', ')})`;
+
+/** @returns the tags of those that are due at once, since they were never calibrated in their new range */
 async function insertConfigurations(
   tx: Queryable,
   actor: Actor,
   rows: readonly RowsOf['configurations'][],
-): Promise<void> {
-  for (const batch of batches(rows))
+): Promise<string[]> {
+  const due: string[] = [];
+  for (const batch of batches(rows)) {
     await tx.query(
       `insert into configuration (instrument_id, version, ${RANGE_COLUMNS}, made_by, made_at)
        select "instrumentId",
@@ -77,6 +85,20 @@ async function insertConfigurations(
         actor.at,
       ],
     );
+    const moved = await tx.query<{ tag: string }>(
+      `update instrument set due_on = $2, revision = revision + 1
+       from configuration newest
+         join configuration before on before.instrument_id = newest.instrument_id
+           and before.version = newest.version - 1
+       where instrument.id = any ($1) and due_on > $2 and newest.instrument_id = instrument.id
+         and newest.version = (select max(version) from configuration where instrument_id = instrument.id)
+         and ${RANGE_OF('newest')} is distinct from ${RANGE_OF('before')}
+       returning tag`,
+      [batch.map(({ instrumentId }) => instrumentId), actor.today],
+    );
+    due.push(...moved.map(({ tag }) => tag));
+  }
+  return due;
 }
 
 async function insertResults(
@@ -123,12 +145,13 @@ export async function applyRows(
   checked: Checked,
 ): Promise<void> {
   const rows = checked.good.map(({ entry }) => entry);
+  let due: string[] = [];
   switch (kind) {
     case 'instruments':
       await insertInstruments(tx, actor, rows as RowsOf['instruments'][]);
       break;
     case 'configurations':
-      await insertConfigurations(tx, actor, rows as RowsOf['configurations'][]);
+      due = await insertConfigurations(tx, actor, rows as RowsOf['configurations'][]);
       break;
     case 'results':
       await insertResults(tx, id, rows as RowsOf['results'][]);
@@ -148,6 +171,7 @@ export async function applyRows(
       rows: rows.length,
       leftOut: checked.bad.length,
       knownBefore: checked.known.length,
+      ...(due.length === 0 ? {} : { due: { on: actor.today, tags: due.sort() } }),
     },
   });
 }

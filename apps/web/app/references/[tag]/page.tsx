@@ -15,6 +15,7 @@ import TableHead from '@mui/material/TableHead';
 import TableRow from '@mui/material/TableRow';
 import Typography from '@mui/material/Typography';
 import Link from 'next/link';
+import { CertificateResults } from '@/references/CertificateResults';
 import { CoverageTable } from '@/references/CoverageTable';
 import { InstrumentPick } from '@/references/InstrumentPick';
 import { CertificateForm, FindingForm } from '@/references/ReferenceForms';
@@ -59,6 +60,7 @@ export default async function ReferencePage({
     instrumentOf(wanted),
   ]);
   const own = references.filter(({ tag }) => tag === standard.tag);
+  const ranges = own.map((one) => ({ id: one.id, words: `${one.name} ${rangeWords(one)}`.trim() }));
   const today = localDate(new Date());
   const [inForce] = standard.certificates;
   return (
@@ -145,9 +147,10 @@ export default async function ReferencePage({
                 </TableBody>
               </Table>
             </Scroller>
+            <CertificateResults standard={standard} />
             <details style={{ marginTop: 12 }}>
               <summary style={{ minHeight: 44, cursor: 'pointer' }}>Enter a new certificate</summary>
-              <CertificateForm key={standard.certificates.length} standard={standard.id} />
+              <CertificateForm key={standard.certificates.length} standard={standard.id} modules={ranges} />
             </details>
           </Sheet>
           <Sheet title="Found out of tolerance">
@@ -165,10 +168,7 @@ export default async function ReferencePage({
             {own.length > 0 && (
               <details style={{ marginTop: 8 }}>
                 <summary style={{ minHeight: 44, cursor: 'pointer' }}>It was found to read wrongly</summary>
-                <FindingForm
-                  tag={standard.tag}
-                  modules={own.map((one) => ({ id: one.id, words: `${one.name} ${rangeWords(one)}`.trim() }))}
-                />
+                <FindingForm tag={standard.tag} modules={ranges} />
               </details>
             )}
           </Sheet>

@@ -40,7 +40,7 @@ import {
   leakInWords,
   PLACE_WORD,
   REASON_WORD,
-  sinceInWords,
+  sinceFacts,
   STAGE_WORD,
 } from '@/jobs/words';
 import { ValveMoves } from '@/jobs/ValveMoves';
@@ -188,7 +188,7 @@ function Visit({ job, seal }: { job: JobFile; seal: Seal | null }) {
                   `${showMoment(job.cancelledAt)}, ${job.cancelledBy ?? ''}: ${job.cancelReason}`,
                 ] as const,
               ]),
-          ...(job.since.length === 0 ? [] : [['Since', sinceInWords(job.since)] as const]),
+          ...sinceFacts(job),
           [
             'Signed',
             job.signedAt === null ? 'not yet' : `${showMoment(job.signedAt)}, ${job.signedBy ?? ''}`,
