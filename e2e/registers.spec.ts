@@ -129,7 +129,7 @@ test('a reference gets a certificate with its file, and one found wrong has its 
   await expect(page.getByText(/it does not fit/)).toBeHidden();
   await expect(page.getByRole('region', { name: 'Results of K-26-0999' }).getByRole('row')).toHaveText([
     /Reading, .*Correction.*U, k = 2/,
-    '000.0001',
+    '00.00000.0001',
     '100.00020.0002',
   ]);
 

@@ -28,6 +28,8 @@ export interface Cluster {
   /** Resolves when the server has ended, asked or not. */
   readonly ended: Promise<void>;
   stop(this: void): Promise<void>;
+  /** Ends it without notice, as a crash does. */
+  kill(this: void): Promise<void>;
 }
 
 interface Secrets {
@@ -174,6 +176,7 @@ export async function startCluster(home: string, { throwaway = false } = {}): Pr
     isRunning,
     ended,
     stop: () => stopChild(child, 'SIGINT', 20_000),
+    kill: () => stopChild(child, 'SIGKILL'),
   };
   try {
     await waitUntilReady(cluster.adminUrl('postgres'), isRunning, logFile);

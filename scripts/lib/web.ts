@@ -9,6 +9,8 @@ export interface WebServer {
   readonly url: string;
   readonly ended: Promise<void>;
   stop(this: void): Promise<void>;
+  /** Ends it without notice, as a crash does. */
+  kill(this: void): Promise<void>;
 }
 
 /**
@@ -50,5 +52,6 @@ export async function startWeb(
     url,
     ended: new Promise<void>((resolve) => child.once('exit', () => resolve())),
     stop: () => stopChild(child, 'SIGTERM', 5000),
+    kill: () => stopChild(child, 'SIGKILL'),
   };
 }

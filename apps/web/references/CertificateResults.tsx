@@ -1,4 +1,4 @@
-import { formatPlain } from '@barys/core';
+import { formatFixed, formatPlain } from '@barys/core';
 import type { Standard } from '@barys/store';
 import Table from '@mui/material/Table';
 import TableBody from '@mui/material/TableBody';
@@ -10,6 +10,12 @@ import { Figure } from '@/ui/Figure';
 import { Scroller } from '@/ui/Scroller';
 import { unitWord } from './words';
 
+/** Decimal places that a figure needs to be shown whole. */
+const placesOf = (value: number): number => {
+  const [digits = '', power = '0'] = value.toExponential().split('e');
+  return Math.max(0, digits.replace('-', '').replace('.', '').length - 1 - Number(power));
+};
+
 /** What the certificate in force says of each range, point by point; nothing where it has one figure for all. */
 export function CertificateResults({ standard }: { standard: Pick<Standard, 'certificates' | 'modules'> }) {
   const [inForce] = standard.certificates;
@@ -17,6 +23,10 @@ export function CertificateResults({ standard }: { standard: Pick<Standard, 'cer
     const range = standard.modules.find(({ id }) => id === moduleId);
     if (range === undefined) return null;
     const unit = unitWord(range.unit);
+    // One place for both columns, that of the finest figure: they are added up.
+    const places = Math.max(
+      ...points.flatMap(({ correction, uncertainty }) => [correction, uncertainty].map(placesOf)),
+    );
     return (
       <div key={moduleId}>
         <Typography variant="body2" sx={{ mt: 1.5 }}>
@@ -36,11 +46,15 @@ export function CertificateResults({ standard }: { standard: Pick<Standard, 'cer
             <TableBody>
               {points.map(({ at, correction, uncertainty }) => (
                 <TableRow key={at}>
-                  {[at, correction, uncertainty].map((value, column) => (
-                    <TableCell key={column} align="right">
-                      <Figure>{formatPlain(value)}</Figure>
-                    </TableCell>
-                  ))}
+                  <TableCell align="right">
+                    <Figure>{formatPlain(at)}</Figure>
+                  </TableCell>
+                  <TableCell align="right">
+                    <Figure>{formatFixed(correction, places)}</Figure>
+                  </TableCell>
+                  <TableCell align="right">
+                    <Figure>{formatFixed(uncertainty, places)}</Figure>
+                  </TableCell>
                 </TableRow>
               ))}
             </TableBody>

@@ -13,9 +13,7 @@ describe('a full disk', () => {
       const response = problemResponse(error);
       expect(response.status).toBe(503);
       expect(Number(response.headers.get('retry-after'))).toBeGreaterThan(0);
-      expect(await response.json()).toMatchObject({
-        detail: expect.stringContaining('The disk of the server is full'),
-      });
+      expect(await response.text()).toContain('The disk of the server is full');
     },
   );
 
@@ -28,9 +26,8 @@ describe('a full disk', () => {
 });
 
 it('a refusal keeps its words, and an error that nobody knows says nothing of the inside', async () => {
-  expect(await problemResponse(new StoreError({ code: 'run-empty' })).json()).toHaveProperty(
-    'detail',
-    expect.stringContaining('No point of this run was read'),
+  expect(await problemResponse(new StoreError({ code: 'run-empty' })).text()).toContain(
+    'No point of this run was read',
   );
   const response = problemResponse(new Error('select secret from inside'));
   expect(response.status).toBe(500);

@@ -44,8 +44,8 @@ export function StaveDrawing({
   summary: string;
   spacing: number;
 }) {
-  const height = spacing * (rails.length - 1) + 44;
-  const railTop = (index: number) => 20 + index * spacing;
+  const height = spacing * (rails.length - 1) + 50;
+  const railTop = (index: number) => 26 + index * spacing;
   const lines = [
     ...joins.map((join) => ({ join, isMarker: false })),
     ...(marker == null ? [] : [{ join: marker, isMarker: true }]),
@@ -118,20 +118,25 @@ export function StaveDrawing({
 
 /** Ends of a range that are closer than this, in per cent of the rail, share one label. */
 const LABEL_PERCENT = 18;
+/** Room that an end of the body needs beside a label of the range. */
+const END_PERCENT = 12;
 
 function RailDrawing({ rail, top, isBody }: { rail: Rail; top: number; isBody: boolean }) {
   const [low, high] = rail.range;
   const [from, to] = rail.range.map((value) => place(rail, value)) as [number, number];
   const [left, right] = [Math.min(from, to), Math.max(from, to)];
-  const label = (words: string, at: number, where: 'above' | 'below') => (
+  // No line leaves the first rail upwards, so its figures stand there.
+  const side = isBody ? 'above' : 'below';
+  const endSide = (room: number) => (room < END_PERCENT ? 'below' : 'above');
+  const label = (words: string, at: number, where: 'above' | 'below', isEnd = false) => (
     <Box
       sx={{
         position: 'absolute',
         left: `${at}%`,
-        top: where === 'above' ? top - 22 : top + 7,
+        top: where === 'above' ? top - 26 : top + 7,
         transform: `translateX(${at > 90 ? '-100%' : at < 10 ? '0' : '-50%'})`,
         fontSize: 13,
-        color: where === 'above' ? 'text.secondary' : 'text.primary',
+        color: isEnd ? 'text.secondary' : 'text.primary',
         whiteSpace: 'nowrap',
         pointerEvents: 'none',
         // Lines pass behind figures, never through them.
@@ -161,16 +166,16 @@ function RailDrawing({ rail, top, isBody }: { rail: Rail; top: number; isBody: b
       />
       {isBody && !isWhole && (
         <>
-          {left > 0 && label(formatPlain(rail.ends[0]), 0, 'above')}
-          {right < 100 && label(formatPlain(rail.ends[1]), 100, 'above')}
+          {left > 0 && label(formatPlain(rail.ends[0]), 0, endSide(left), true)}
+          {right < 100 && label(formatPlain(rail.ends[1]), 100, endSide(100 - right), true)}
         </>
       )}
       {right - left < LABEL_PERCENT ? (
-        label(`${formatPlain(low)} … ${formatPlain(high)}`, (left + right) / 2, 'below')
+        label(`${formatPlain(low)} … ${formatPlain(high)}`, (left + right) / 2, side)
       ) : (
         <>
-          {label(formatPlain(low), from, 'below')}
-          {label(formatPlain(high), to, 'below')}
+          {label(formatPlain(low), from, side)}
+          {label(formatPlain(high), to, side)}
         </>
       )}
       {rail.onMove !== undefined && (
