@@ -20,3 +20,5 @@ await main(async () => {
   if (part === undefined || part === 'import') await benchImport();
   if (part === undefined || part === 'fleet') await benchFleet();
 });
+// A bench that failed leaves a web server behind, which would keep this process.
+process.exit();

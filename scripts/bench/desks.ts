@@ -1,13 +1,5 @@
 /** Fifty technicians who enter at once, each in a run of his own, beside as many bare commits at once. */
-import {
-  asFoundRun,
-  listPeople,
-  loadJob,
-  openDatabase,
-  openJobs,
-  signInToDemo,
-  type Database,
-} from '@barys/store';
+import { asFoundRun, loadJob, openDatabase, openJobs, signInToDemo, type Database } from '@barys/store';
 import { randomUUID } from 'node:crypto';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -26,8 +18,9 @@ const ROUNDS = 9;
 /** Copies of the demo's half run for as many instruments as there are desks, with no reading yet. */
 const RUNS_SQL = `
   with works as (
-    insert into job (instrument_id, reason, stage, opened_by, opened_at)
-      select id, 'due', 'as-found', (select min(id) from person), now() from instrument
+    insert into job (instrument_id, reason, stage, opened_by, opened_at, instrument_copy)
+      select id, 'due', 'as-found', (select min(id) from person), now(),
+        (select instrument_copy from job half join run on run.job_id = half.id where run.id = $1) from instrument
       where not exists (select from job where instrument_id = instrument.id and signed_at is null)
       order by id limit ${DESKS}
     returning id
@@ -44,17 +37,22 @@ interface Desk {
 async function sitDownAll(db: Database, adminUrl: string): Promise<readonly Desk[]> {
   const half = (await openJobs(db, 50)).find(({ stage }) => stage === 'as-found');
   const run = half === undefined ? null : asFoundRun(await loadJob(db, half.id));
-  const technician = (await listPeople(db)).find(({ role }) => role === 'technician');
-  if (run === null || technician === undefined) throw new Failure('the demo has no job in mid-run');
-  await query(adminUrl, RUNS_SQL.replace('$1', String(run.id)));
+  if (run === null) throw new Failure('the demo has no job in mid-run');
+  await query(adminUrl, RUNS_SQL.replaceAll('$1', String(run.id)));
   const runs = await db.query<{ id: number }>('select id from run order by id desc limit $1', [DESKS]);
   if (runs.length < DESKS) throw new Failure(`the demo has only ${runs.length} free instruments`);
+  // Each desk has a technician of its own: limits are kept by person.
+  const people = await query<{ id: string }>(
+    adminUrl,
+    `insert into person (name, role, is_active)
+     select 'Bench ' || n, 'technician', true from generate_series(1, ${DESKS}) n returning id`,
+  );
   const now = new Date();
   return Promise.all(
-    runs.map(async ({ id }) => ({
-      runId: id,
-      cookie: `barys-session=${await signInToDemo(db, { at: now, today: '2026-01-01' }, technician.id)}`,
-    })),
+    runs.map(async ({ id }, index) => {
+      const token = await signInToDemo(db, { at: now, today: '2026-01-01' }, Number(people[index]?.id));
+      return { runId: id, cookie: `barys-session=${token}` };
+    }),
   );
 }
 

@@ -61,10 +61,12 @@ const FLEET_SQL = `
       where instrument_id = (select id from instrument where tag = 'PT-2107') limit 1) one
     where site = 'Works';
   insert into job (instrument_id, reason, stage, opened_by, opened_at, signed_by, signed_at, as_found_verdict,
-      as_left_verdict)
+      as_left_verdict, instrument_copy)
     select instrument.id, 'due', 'closed', one.id, now() - visit * interval '1 year', one.id,
-      now() - visit * interval '1 year', 'within', 'within'
-    from instrument, generate_series(1, ${JOBS_EACH}) visit, (select min(id) as id from person) one
+      now() - visit * interval '1 year', 'within', 'within',
+      half.copy || jsonb_build_object('tag', tag, 'service', service, 'area', area)
+    from instrument, generate_series(1, ${JOBS_EACH}) visit, (select min(id) as id from person) one,
+      (select instrument_copy as copy from job limit 1) half
     where site = 'Works';
   insert into run (job_id, kind, pass, made_with, started_by, started_at)
     select job.id, run_kind, 1, made_with, opened_by, opened_at

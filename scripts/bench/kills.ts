@@ -47,9 +47,9 @@ export async function benchKills(): Promise<void> {
     // Each reading corrects the one before. One that was not acknowledged is sent again under its own key.
     const kept: Kept[] = [];
     const desk = randomUUID();
-    let isOver = false;
+    const state = { isOver: false };
     const entering = (async () => {
-      for (let count = 0; !isOver; count += 1) {
+      for (let count = 0; !state.isOver; count += 1) {
         const [key, text] = [randomUUID(), (12 + (count % 1000) / 1000).toFixed(3)];
         const body = JSON.stringify({
           position: run.readings.length + 1,
@@ -66,14 +66,13 @@ export async function benchKills(): Promise<void> {
             headers: { 'content-type': 'application/json', cookie },
             body,
           }).catch(() => null);
-          if (answer !== null && answer.ok) {
+          if (answer?.ok === true) {
             const { id } = (await answer.json().catch(() => ({}))) as { id?: number };
             if (id !== undefined) {
               kept.push({ key, id, text });
               break;
             }
-          }
-          if (answer !== null && answer.status < 500 && !answer.ok) throw new Failure(await answer.text());
+          } else if (answer !== null && answer.status < 500) throw new Failure(await answer.text());
           await sleep(50);
         }
       }
@@ -90,7 +89,7 @@ export async function benchKills(): Promise<void> {
       }
     }
     await sleep(2000);
-    isOver = true;
+    state.isOver = true;
     await entering;
 
     const rows = await query<{ id: string; key: string; text: string }>(
