@@ -41,10 +41,22 @@ module.exports = {
         path: '^packages/([^/]+)/',
         pathNot: [
           '^packages/$1/',
-          '^packages/[^/]+/src/(index|migrate|evaluation|shapes)\\.ts$|^packages/store/test/throwaway\\.ts$',
+          '^packages/[^/]+/src/index\\.ts$',
+          '^packages/[^/]+/src/[^/]+/index\\.ts$',
+          '^packages/core/src/errors\\.ts$',
+          '^packages/store/src/(shapes|db/migrate|runs/evaluation|runs/beside)\\.ts$',
+          '^packages/store/test/throwaway\\.ts$',
         ],
         dependencyTypes: ['local'],
       },
+    },
+    {
+      name: 'routes-on-top',
+      comment:
+        'In the web application: app/ holds routes, places/ what they show, ui/ what places share, server/ and compute/ what stands behind.',
+      severity: 'error',
+      from: { path: '^apps/web/(ui|server|compute)/' },
+      to: { path: '^apps/web/(app|places)/' },
     },
     {
       name: 'core-is-pure',
@@ -60,7 +72,7 @@ module.exports = {
       name: 'no-circles',
       severity: 'error',
       from: {},
-      to: { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } },
+      to: { circular: true },
     },
     { name: 'resolvable', severity: 'error', from: {}, to: { couldNotResolve: true } },
   ],

@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, expect, it } from 'vitest';
-import { closedJobs, instrumentsDueNext, jobsToReview, loadJob, openJobs } from '@barys/store';
+import { closedJobs, jobsToReview, loadJob, openJobs } from '@barys/store/jobs';
+import { instrumentsDueNext } from '@barys/store/registers';
 import { soundness, throwaway, type Throwaway } from '@barys/store/testing';
 import { plantDemo } from './plant';
 

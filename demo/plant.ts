@@ -1,39 +1,41 @@
 /** Marrowfen Sugar Works, an invented beet-sugar factory: every name, serial and figure is made up. */
-import { isPressureUnit, type PressureUnit, type SignalName } from '@barys/core';
+import type { SignalName } from '@barys/core/signal';
+import { isPressureUnit, type PressureUnit } from '@barys/core/units';
+import { openDatabase, type Queryable } from '@barys/store/db';
+import {
+  addFirstPerson,
+  addPerson,
+  addSite,
+  findSite,
+  setLetterhead,
+  type Actor,
+  type Letterhead,
+  type Role,
+} from '@barys/store/people';
 import {
   addBody,
   addConfiguration,
   addInstrument,
   addCertificate,
   addFinding,
-  addFirstPerson,
-  addPerson,
   addStandard,
-  addSite,
   bodySchema,
   certificateSchema,
   decideFinding,
   findFinding,
   findInstrument,
-  findSite,
   keepModule,
   listReferences,
   moduleSchema,
   releaseReference,
-  openDatabase,
   runsInDoubt,
-  setLetterhead,
   standardSchema,
   usualHookUp,
-  type Actor,
   type Body,
-  type Letterhead,
   type NewCertificate,
   type NewConfiguration,
   type NewInstrument,
-  type Queryable,
-  type Role,
-} from '@barys/store';
+} from '@barys/store/registers';
 import dayjs, { type Dayjs } from 'dayjs';
 import bodyData from './data/bodies.json' with { type: 'json' };
 import instrumentData from './data/instruments.json' with { type: 'json' };

@@ -1,11 +1,7 @@
 /** The procedures of the demo's works: those that come with Barys, and two of its own. */
-import {
-  findProcedure,
-  keepProcedure,
-  procedureContentSchema,
-  type Actor,
-  type Queryable,
-} from '@barys/store';
+import type { Queryable } from '@barys/store/db';
+import type { Actor } from '@barys/store/people';
+import { findProcedure, keepProcedure, procedureContentSchema } from '@barys/store/registers';
 
 const HEAT_LOSS = 'Heat-loss vacuum gauge';
 

@@ -1,13 +1,9 @@
 /** Visits of the past two years and jobs in hand, walked through the store as a technician would. */
-import {
-  decimalsForResolution,
-  formatFixed,
-  HOOK_UPS,
-  resolutionForSpan,
-  type SignalRange,
-  type ValveMove,
-} from '@barys/core';
+import { HOOK_UPS, type ValveMove } from '@barys/core/hookup';
+import type { SignalRange } from '@barys/core/signal';
+import { decimalsForResolution, formatFixed, resolutionForSpan } from '@barys/core/text';
 import { makeTransmitter, type SimulatedTransmitter } from '@barys/rig';
+import type { Queryable } from '@barys/store/db';
 import {
   beginAsLeft,
   connectJob,
@@ -20,25 +16,24 @@ import {
   openJob,
   passAsked,
   questionsAt,
-  rankReferences,
-  listReferences,
-  saveReading,
   reviewJob,
   signJob,
-  evaluateStoredRun,
   asFoundRun,
-  type Actor,
   type AskingStage,
+  type ValveStage,
+} from '@barys/store/jobs';
+import type { Actor } from '@barys/store/people';
+import { listReferences, type Reference, type Instrument } from '@barys/store/registers';
+import {
+  rankReferences,
+  saveReading,
+  evaluateStoredRun,
   fitOf,
   measuresSide,
   type Fit,
-  type Reference,
-  type Instrument,
-  type Queryable,
   type RunKind,
   type Side,
-  type ValveStage,
-} from '@barys/store';
+} from '@barys/store/runs';
 import type { Dayjs } from 'dayjs';
 import { randomUUID } from 'node:crypto';
 

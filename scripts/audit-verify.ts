@@ -2,7 +2,7 @@
  * `npm run audit:verify [-- --since SEAL]`: compares records, trail, seals and the anchor file; ends with 1 where they
  * differ, and names the first record that does.
  */
-import { SealFolder } from '@barys/store';
+import { SealFolder } from '@barys/store/db';
 import { Failure, main } from './lib/failure';
 import { onDatabase } from './lib/installation';
 import { SEALS } from './lib/paths';

@@ -1,5 +1,5 @@
 /** `npm run backup [-- FILE]`: a copy of the whole database, taken while Barys runs or not. */
-import { lastSeal, openDatabase, SealFolder, shortHash } from '@barys/store';
+import { lastSeal, openDatabase, SealFolder, shortHash } from '@barys/store/db';
 import dayjs from 'dayjs';
 import { existsSync, mkdirSync, statSync, writeFileSync } from 'node:fs';
 import { dirname, resolve } from 'node:path';

@@ -3,7 +3,7 @@
  * and checked before they change places; the one before is kept under another name.
  */
 import { migrate } from '@barys/store/migrate';
-import { lastSeal, openDatabase, SealFolder, sealTrail, type Database } from '@barys/store';
+import { lastSeal, openDatabase, SealFolder, sealTrail, type Database } from '@barys/store/db';
 import dayjs from 'dayjs';
 import { existsSync, readFileSync } from 'node:fs';
 import { resolve } from 'node:path';

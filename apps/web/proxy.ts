@@ -2,7 +2,7 @@
  * Guards in front of every page and route, in one place: who is there, a limit on the rate of entries, same-origin writes,
  * content security policy. What cannot be looked up is refused, never let through.
  */
-import { personOfSession, type Person } from '@barys/store';
+import { personOfSession, type Person } from '@barys/store/people';
 import { NextResponse, type NextRequest } from 'next/server';
 import { RateLimiterMemory } from 'rate-limiter-flexible';
 import { ADDRESS_HEADER } from './server/address';

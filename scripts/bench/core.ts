@@ -1,12 +1,6 @@
 /** The core beside bare loops: judging a fleet of runs, and Monte Carlo trials. */
-import {
-  evaluateRun,
-  monteCarlo,
-  runToEnd,
-  spanTolerance,
-  type BudgetModel,
-  type RunReading,
-} from '@barys/core';
+import { evaluateRun, spanTolerance, type RunReading } from '@barys/core/run';
+import { monteCarlo, runToEnd, type BudgetModel } from '@barys/core/uncertainty';
 import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus';
 import { compare } from './compare';
 

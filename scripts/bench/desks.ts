@@ -1,5 +1,7 @@
 /** Fifty technicians who enter at once, each in a run of his own, beside as many bare commits at once. */
-import { asFoundRun, loadJob, openDatabase, openJobs, signInToDemo, type Database } from '@barys/store';
+import { openDatabase, type Database } from '@barys/store/db';
+import { asFoundRun, loadJob, openJobs } from '@barys/store/jobs';
+import { signInToDemo } from '@barys/store/people';
 import { randomUUID } from 'node:crypto';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';

@@ -2,28 +2,26 @@
  * A works of 100,000 instruments, a million runs and five million readings: how long its pages take on the server beside
  * their own bare SQL, and an import of 100,000 rows beside a bare COPY of the same rows.
  */
+import { openDatabase, type Database } from '@barys/store/db';
+import { bringFile, openImport, takeImport } from '@barys/store/imports';
+import { jobsOfInstrument, openJobs } from '@barys/store/jobs';
 import {
-  bringFile,
-  findInstrument,
   findSite,
-  instrumentsDueNext,
-  jobsOfInstrument,
-  listFacets,
-  listInstruments,
   listPeople,
-  listQuerySchema,
-  openDatabase,
-  openImport,
-  openJobs,
-  pastRunsOf,
   personOfSession,
-  referencesDueBy,
   signInToDemo,
-  takeImport,
   viewsOf,
   type Actor,
-  type Database,
-} from '@barys/store';
+} from '@barys/store/people';
+import {
+  findInstrument,
+  instrumentsDueNext,
+  listFacets,
+  listInstruments,
+  listQuerySchema,
+  pastRunsOf,
+  referencesDueBy,
+} from '@barys/store/registers';
 import dayjs from 'dayjs';
 import { spawnSync } from 'node:child_process';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';

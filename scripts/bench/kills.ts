@@ -1,5 +1,7 @@
 /** The web server and PostgreSQL killed over and over while a technician enters: no acknowledged reading may be lost. */
-import { asFoundRun, listPeople, loadJob, openDatabase, openJobs, signInToDemo } from '@barys/store';
+import { openDatabase } from '@barys/store/db';
+import { asFoundRun, loadJob, openJobs } from '@barys/store/jobs';
+import { listPeople, signInToDemo } from '@barys/store/people';
 import { randomUUID } from 'node:crypto';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';

@@ -1,13 +1,7 @@
-import {
-  asFoundRun,
-  listPeople,
-  loadJob,
-  openDatabase,
-  openJobs,
-  saveReading,
-  signInToDemo,
-  type Database,
-} from '@barys/store';
+import { openDatabase, type Database } from '@barys/store/db';
+import { asFoundRun, loadJob, openJobs } from '@barys/store/jobs';
+import { listPeople, signInToDemo } from '@barys/store/people';
+import { saveReading } from '@barys/store/runs';
 import { randomUUID } from 'node:crypto';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';

@@ -1,6 +1,6 @@
 /** Brings a database to the schema of this code, with the demo works in it if it is new and wanted. */
 import { plantDemo } from '@barys/demo';
-import { openDatabase, SealFolder, sealTrail } from '@barys/store';
+import { openDatabase, SealFolder, sealTrail } from '@barys/store/db';
 import { migrate, NewerDatabaseError } from '@barys/store/migrate';
 import { query } from './cluster';
 import { Failure } from './failure';

@@ -7,7 +7,7 @@ import {
   type Queryable,
   type SealFolder,
   type Verified,
-} from '@barys/store';
+} from '@barys/store/db';
 
 /**
  * Compares records, trail, seals and what is kept outside the database.

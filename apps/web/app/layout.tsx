@@ -1,6 +1,6 @@
 import '@fontsource-variable/atkinson-hyperlegible-mono';
 import '@fontsource-variable/atkinson-hyperlegible-next';
-import { findSite } from '@barys/store';
+import { findSite } from '@barys/store/people';
 import { AppRouterCacheProvider } from '@mui/material-nextjs/v16-appRouter';
 import InitColorSchemeScript from '@mui/material/InitColorSchemeScript';
 import type { Metadata } from 'next';
@@ -8,8 +8,8 @@ import { headers } from 'next/headers';
 import type { ReactNode } from 'react';
 import { database } from '@/server/database';
 import { actingPerson } from '@/server/person';
-import { Shell } from '@/ui/Shell';
-import { Providers } from './providers';
+import { Shell } from '@/places/frame/Shell';
+import { Providers } from '@/places/frame/Providers';
 
 export const metadata: Metadata = { title: { default: 'Barys', template: '%s · Barys' } };
 

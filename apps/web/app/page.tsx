@@ -1,22 +1,15 @@
-import {
-  countOpenJobs,
-  findSite,
-  instrumentsDueNext,
-  jobsSentBack,
-  jobsToReview,
-  openFindings,
-  openJobs,
-  referencesDueBy,
-} from '@barys/store';
+import { countOpenJobs, jobsSentBack, jobsToReview, openJobs } from '@barys/store/jobs';
+import { findSite } from '@barys/store/people';
+import { instrumentsDueNext, openFindings, referencesDueBy } from '@barys/store/registers';
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
 import dayjs from 'dayjs';
 import Link from 'next/link';
 import { database } from '@/server/database';
 import { dueInWords, localDate, showDate, showMoment } from '@/server/dates';
-import { STAGE_WORD } from '@/jobs/words';
+import { STAGE_WORD } from '@/places/jobs/words';
 import { Columns } from '@/ui/Columns';
-import { FirstSteps } from '@/office/FirstSteps';
+import { FirstSteps } from '@/places/today/FirstSteps';
 import { LineLink } from '@/ui/LineLink';
 import { LinkButton } from '@/ui/LinkButton';
 import { Sheet } from '@/ui/Sheet';

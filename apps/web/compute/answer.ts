@@ -1,5 +1,5 @@
 /** Runs a calculation for the API and answers with its result or with problem details (RFC 9457). */
-import { CoreError } from '@barys/core';
+import { CoreError } from '@barys/core/errors';
 import { z } from 'zod';
 import type { Calculation } from './calculation';
 

@@ -473,7 +473,7 @@ describe('a bad request', () => {
     const points = Array.from({ length: 10000 }, (_, i) => ({ ...reading, nominalPercent: i / 100 }));
     expect((await post('evaluate-run', { range, tolerance, readings: points })).status).toBe(422);
     // A bound for a hang of minutes, not a figure of speed.
-    expect(performance.now() - since).toBeLessThan(5000);
+    expect(performance.now() - since).toBeLessThan(20_000);
   });
 
   it('that is not JSON is said to be none, and one that is nested without end is refused', async () => {

@@ -20,7 +20,7 @@ import {
   workSpecificRisk,
   workTestAccuracyRatio,
   workUncertaintyRatio,
-} from '@barys/core';
+} from '@barys/core/conformity';
 import { z } from 'zod';
 import { calculation } from './calculation';
 import { limits, maybe, normal, number, shownUnit, worked, working } from './schemas';

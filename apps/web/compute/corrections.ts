@@ -11,7 +11,7 @@ import {
   mercuryDensity,
   STANDARD_GRAVITY_M_PER_S2,
   waterDensity,
-} from '@barys/core';
+} from '@barys/core/corrections';
 import { z } from 'zod';
 import { calculation } from './calculation';
 import { maybe, number, shownUnit, worked } from './schemas';

@@ -9,7 +9,7 @@ import {
   workErrorUncertainty,
   workFigures,
   workReading,
-} from '@barys/core';
+} from '@barys/core/run';
 import { z } from 'zod';
 import { calculation } from './calculation';
 import {

@@ -1,14 +1,14 @@
 /** Parts that several calculations take or give. Limits that need arithmetic are the core's; these check shape and size. */
+import { VERDICTS } from '@barys/core/run';
 import {
   PRESSURE_KINDS,
   PRESSURE_UNITS,
   QUANTITIES,
   unitsOf,
-  VERDICTS,
   type PressureUnit,
   type Quantity,
   type Unit,
-} from '@barys/core';
+} from '@barys/core/units';
 import { transferSchema } from '@barys/store/shapes';
 import { z } from 'zod';
 

@@ -1,16 +1,14 @@
+import { isSettled, plannedPoints, workWait } from '@barys/core/procedure';
 import {
   expectedTable,
-  isSettled,
   NAMUR_LIMITS,
-  plannedPoints,
   saturatedCurrent,
   signalRegion,
   workApplied,
   workDisplayed,
   workExpected,
   workSensitivity,
-  workWait,
-} from '@barys/core';
+} from '@barys/core/signal';
 import { z } from 'zod';
 import { calculation } from './calculation';
 import { number, range, rangeUnits, shownUnit, worked } from './schemas';

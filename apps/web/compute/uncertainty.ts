@@ -9,7 +9,7 @@ import {
   workPooled,
   workSpecification,
   workStandardUncertainty,
-} from '@barys/core';
+} from '@barys/core/uncertainty';
 import { z } from 'zod';
 import { calculation, longCalculation } from './calculation';
 import { maybe, number, shownUnit, text, worked, working } from './schemas';

@@ -8,7 +8,7 @@ import {
   workConversion,
   workDensity,
   workKind,
-} from '@barys/core';
+} from '@barys/core/units';
 import { z } from 'zod';
 import { calculation } from './calculation';
 import { anyUnit, number, pressureKind, pressureUnit, worked } from './schemas';

@@ -4,7 +4,7 @@ import {
   vacuumError,
   workLogarithmicOutput,
   workLogarithmicPressure,
-} from '@barys/core';
+} from '@barys/core/vacuum';
 import { z } from 'zod';
 import { calculation } from './calculation';
 import { maybe, number, shownUnit, worked } from './schemas';

@@ -1,6 +1,7 @@
 /** How an act of a person runs and how it is answered when it cannot. */
-import { CoreError } from '@barys/core';
-import { countPasswordTry, isDiskFull, StoreError, type Actor, type Queryable } from '@barys/store';
+import { CoreError } from '@barys/core/errors';
+import { isDiskFull, StoreError, type Queryable } from '@barys/store/db';
+import { countPasswordTry, type Actor } from '@barys/store/people';
 import { revalidatePath } from 'next/cache';
 import { redirect } from 'next/navigation';
 import { z } from 'zod';

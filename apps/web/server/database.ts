@@ -1,4 +1,4 @@
-import { openDatabase, type Database } from '@barys/store';
+import { openDatabase, type Database } from '@barys/store/db';
 
 // Kept on the global object, so that development reloads do not open a pool each.
 const kept = globalThis as typeof globalThis & { barysDatabase?: Database };

@@ -1,4 +1,5 @@
-import { appendToTrail, type Person } from '@barys/store';
+import { appendToTrail } from '@barys/store/db';
+import type { Person } from '@barys/store/people';
 import { database } from './database';
 
 /**

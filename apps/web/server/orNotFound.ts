@@ -1,4 +1,4 @@
-import { StoreError } from '@barys/store';
+import { StoreError } from '@barys/store/db';
 import { notFound } from 'next/navigation';
 
 /** What an address names; something that is not there is a page that is not there. */

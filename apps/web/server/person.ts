@@ -1,12 +1,6 @@
 /** Who acts: the person whose session the browser's cookie is, or whose token a program brings. */
-import {
-  personOfSession,
-  personOfToken,
-  StoreError,
-  type Actor,
-  type Person,
-  type Scope,
-} from '@barys/store';
+import { StoreError } from '@barys/store/db';
+import { personOfSession, personOfToken, type Actor, type Person, type Scope } from '@barys/store/people';
 import { cookies, headers } from 'next/headers';
 import { cache } from 'react';
 import { database } from './database';

@@ -1,4 +1,4 @@
-import { StoreError } from '@barys/store';
+import { StoreError } from '@barys/store/db';
 import { describe, expect, it } from 'vitest';
 import { answer } from './act';
 import { problemResponse } from './problem';

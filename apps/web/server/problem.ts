@@ -1,5 +1,5 @@
 /** Errors of the API as problem details (RFC 9457). */
-import { isDatabaseAway, isDiskFull, isNeverKept, StoreError, type Refusal } from '@barys/store';
+import { isDatabaseAway, isDiskFull, isNeverKept, StoreError, type Refusal } from '@barys/store/db';
 import { answerTo, DISK_FULL, log } from './act';
 
 const STATUS: Partial<Record<Refusal['code'], number>> = {

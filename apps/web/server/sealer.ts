@@ -1,5 +1,5 @@
 /** Seals the trail: every second, and at once after a signature. One a process; the database sees to one at a time. */
-import { isDatabaseAway, SealFolder, sealTrail } from '@barys/store';
+import { isDatabaseAway, SealFolder, sealTrail } from '@barys/store/db';
 import { setTimeout as sleep } from 'node:timers/promises';
 import { database } from './database';
 import { logOf } from './log';

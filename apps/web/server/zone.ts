@@ -1,5 +1,6 @@
 /** Keeps this process in the time zone of the site, which an administrator may change while it runs. */
-import { findSite, isDatabaseAway } from '@barys/store';
+import { isDatabaseAway } from '@barys/store/db';
+import { findSite } from '@barys/store/people';
 import { database } from './database';
 import { logOf } from './log';
 import { setZone } from './dates';

@@ -1,5 +1,6 @@
 /** A configuration for tests of what is drawn and said of one. */
-import type { Configuration, MadeWith } from '@barys/store';
+import type { Configuration } from '@barys/store/registers';
+import type { MadeWith } from '@barys/store/runs';
 
 export const TEST_CONFIGURATION: Configuration = {
   version: 1,

@@ -1,6 +1,6 @@
 'use client';
 /** A hook-up as a line drawing: process at the left, body at the right, and each valve as it stands. */
-import { HOOK_UPS, type Arrangement, type HookUpState, type Space, type ValveId } from '@barys/core';
+import { HOOK_UPS, type Arrangement, type HookUpState, type Space, type ValveId } from '@barys/core/hookup';
 import Box from '@mui/material/Box';
 import { useId } from 'react';
 

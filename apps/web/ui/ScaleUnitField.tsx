@@ -1,5 +1,5 @@
 'use client';
-import { isUnit, QUANTITIES, quantityOf, unitLabel, unitsOf, type Quantity } from '@barys/core';
+import { isUnit, QUANTITIES, quantityOf, unitLabel, unitsOf, type Quantity } from '@barys/core/units';
 import Autocomplete from '@mui/material/Autocomplete';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';

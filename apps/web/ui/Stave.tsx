@@ -1,13 +1,8 @@
 /** The stave of an instrument: pressure against the body's limits, output, display. */
-import {
-  appliedAtPercent,
-  convertPressure,
-  displayedValue,
-  expectedOutput,
-  formatPlain,
-  PRESSURE_UNITS,
-} from '@barys/core';
-import type { BodyLimits, Configuration } from '@barys/store';
+import { appliedAtPercent, displayedValue, expectedOutput } from '@barys/core/signal';
+import { formatPlain } from '@barys/core/text';
+import { convertPressure, PRESSURE_UNITS } from '@barys/core/units';
+import type { BodyLimits, Configuration } from '@barys/store/registers';
 import { StaveDrawing, type Join, type Rail } from './StaveDrawing';
 
 const JOINS = [0, 25, 50, 75, 100];

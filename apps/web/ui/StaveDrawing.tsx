@@ -4,7 +4,7 @@
  * a shifted zero leans, a square root fans out and a reversed range crosses. Drawn with boxes and lines in per cent, so
  * that its words keep their size on any screen. The ends of a range can be dragged, or moved with the arrow keys.
  */
-import { formatPlain, formatSignificant } from '@barys/core';
+import { formatPlain, formatSignificant } from '@barys/core/text';
 import Box from '@mui/material/Box';
 import { visuallyHidden } from '@mui/utils';
 import { useRef, type KeyboardEvent, type PointerEvent } from 'react';

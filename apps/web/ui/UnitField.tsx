@@ -1,6 +1,6 @@
 'use client';
+import { CoreError } from '@barys/core/errors';
 import {
-  CoreError,
   isUnit,
   parseUnit,
   QUANTITIES,
@@ -9,7 +9,7 @@ import {
   quantityOf,
   type Quantity,
   type Unit,
-} from '@barys/core';
+} from '@barys/core/units';
 import Autocomplete from '@mui/material/Autocomplete';
 import TextField from '@mui/material/TextField';
 import { useState } from 'react';

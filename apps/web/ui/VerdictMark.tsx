@@ -1,4 +1,4 @@
-import type { Verdict } from '@barys/core';
+import type { Verdict } from '@barys/core/run';
 import Box from '@mui/material/Box';
 import { SHORT_VERDICT_WORD, VERDICT_COLOUR, VERDICT_SHAPES, VERDICT_WORD } from './verdict';
 

@@ -1,6 +1,6 @@
 'use client';
 /** Show the working: the steps of a result, each in symbols, with its numbers and units, and with its source. */
-import { stepTex, type Step } from '@barys/core';
+import { stepTex, type Step } from '@barys/core/working';
 import FunctionsOutlined from '@mui/icons-material/FunctionsOutlined';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';

@@ -1,5 +1,8 @@
 /** What the corridor shows: error in units of the limit against the input, for screen and paper alike. */
-import { formatPlain, guardBand, PRESSURE_UNITS, type Direction } from '@barys/core';
+import type { Direction } from '@barys/core/procedure';
+import { guardBand } from '@barys/core/run';
+import { formatPlain } from '@barys/core/text';
+import { PRESSURE_UNITS } from '@barys/core/units';
 import { evaluateStoredRun, type StoredRun } from '@barys/store/evaluation';
 
 export interface CorridorPoint {

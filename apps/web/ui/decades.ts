@@ -1,4 +1,4 @@
-import { formatSigned } from '@barys/core';
+import { formatSigned } from '@barys/core/text';
 
 /** How many decades a reading lies above what was applied, signed; empty where one of them has no logarithm. */
 export const decadesOf = (applied: number, output: number): string =>

@@ -1,18 +1,16 @@
 /** How finely the figures of one instrument are shown: by what the reference and the meter resolve. */
+import type { JudgedReading, RunEvaluation } from '@barys/core/run';
+import { outputSpan } from '@barys/core/signal';
 import {
-  convertPressure,
   decimalsForResolution,
   formatFixed,
   formatPlain,
   formatSigned,
-  isPressureUnit,
-  outputSpan,
-  PRESSURE_UNITS,
   resolutionForSpan,
-  type JudgedReading,
-  type RunEvaluation,
-} from '@barys/core';
-import type { Configuration, MadeWith } from '@barys/store';
+} from '@barys/core/text';
+import { convertPressure, isPressureUnit, PRESSURE_UNITS } from '@barys/core/units';
+import type { Configuration } from '@barys/store/registers';
+import type { MadeWith } from '@barys/store/runs';
 
 /** The customary last digit of a loop meter, mA. */
 const USUAL_METER_RESOLUTION = 0.001;

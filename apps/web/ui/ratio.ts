@@ -1,4 +1,4 @@
-import { formatFixed } from '@barys/core';
+import { formatFixed } from '@barys/core/text';
 
 /** An accuracy ratio as it is spoken of, rounded down, so that 3.96 is never shown as the 4 that it is not. */
 export function ratioInWords(ratio: number): string {

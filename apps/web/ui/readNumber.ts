@@ -1,4 +1,5 @@
-import { CoreError, parseTyped } from '@barys/core';
+import { CoreError } from '@barys/core/errors';
+import { parseTyped } from '@barys/core/text';
 
 /** A typed number, or what is wrong with it; an empty text is neither. */
 export function readNumber(text: string): { value: number | null; error: string | null } {

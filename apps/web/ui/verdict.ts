@@ -1,4 +1,4 @@
-import type { Verdict } from '@barys/core';
+import type { Verdict } from '@barys/core/run';
 
 /** The word that always stands beside the mark. */
 export const VERDICT_WORD: Record<Verdict, string> = {

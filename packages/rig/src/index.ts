@@ -3,7 +3,8 @@
  * a zero and a span error, hysteresis as a loop that is widest in mid-range, and seeded normal noise; the figures are
  * inventions for practice and demonstration, not data of any instrument.
  */
-import { expectedOutput, outputSpan, type Direction, type SignalRange } from '@barys/core';
+import type { Direction } from '@barys/core/procedure';
+import { expectedOutput, outputSpan, type SignalRange } from '@barys/core/signal';
 import { uniformFloat64 } from 'pure-rand/distribution/uniformFloat64';
 import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus';
 

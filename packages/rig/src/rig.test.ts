@@ -1,4 +1,6 @@
-import { evaluateRun, expectedOutput, spanTolerance, upAndDown, type SignalRange } from '@barys/core';
+import { upAndDown } from '@barys/core/procedure';
+import { evaluateRun, spanTolerance } from '@barys/core/run';
+import { expectedOutput, type SignalRange } from '@barys/core/signal';
 import { expect, it } from 'vitest';
 import { makeTransmitter } from './index';
 

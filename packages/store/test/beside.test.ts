@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { besideOf, besideVerdicts, type RunBeside } from '../src/beside';
+import { besideOf, besideVerdicts, type RunBeside } from '../src/runs/beside';
 import { LIMIT, RANGE } from './works';
 
 const configuration = { ...RANGE, version: 1 };

@@ -1,25 +1,15 @@
 import { randomUUID } from 'node:crypto';
 import { beforeEach, describe, expect, it } from 'vitest';
-import {
-  addBody,
-  addCertificate,
-  addInstrument,
-  addStandard,
-  asFoundRun,
-  connectJob,
-  decideOnRun,
-  finishRun,
-  keepMark,
-  keepModule,
-  loadJob,
-  logAdjustment,
-  openJob,
-  saveReading,
-  throwRunAway,
-  type NewConnection,
-  type NewMark,
-} from '../src/index';
-import { isTooFast, leakOf, type LeakBasis } from '../src/leak';
+import { addBody } from '../src/registers/bodies';
+import { addCertificate, addStandard, keepModule } from '../src/registers/references';
+import { addInstrument } from '../src/registers/instruments';
+import { asFoundRun, loadJob } from '../src/jobs/file';
+import { connectJob, type NewConnection } from '../src/jobs/connect';
+import { decideOnRun, finishRun, openJob, throwRunAway } from '../src/jobs/decide';
+import { keepMark, type NewMark } from '../src/runs/marks';
+import { logAdjustment } from '../src/jobs/adjust';
+import { saveReading } from '../src/runs/reading';
+import { isTooFast, leakOf, type LeakBasis } from '../src/jobs/leak';
 import {
   CELL,
   closeOpenJobs,

@@ -1,14 +1,10 @@
 import { randomUUID } from 'node:crypto';
 import { beforeEach, describe, expect, it } from 'vitest';
-import {
-  attach,
-  attachmentsOfJob,
-  fileOfAttachment,
-  keepMark,
-  saveReading,
-  sitDown,
-  type Actor,
-} from '../src/index';
+import { attach, attachmentsOfJob, fileOfAttachment } from '../src/jobs/attachments';
+import { keepMark } from '../src/runs/marks';
+import { saveReading } from '../src/runs/reading';
+import { sitDown } from '../src/jobs/desk';
+import type { Actor } from '../src/people/actor';
 import { closeOpenJobs, jobAtAsFound, openWorks, reading } from './works';
 
 const { base, works } = await openWorks();

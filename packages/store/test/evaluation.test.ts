@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import { evaluateStoredRun, limitsOf, missingPoints, type StoredRun } from '../src/evaluation';
-import { StoreError } from '../src/errors';
-import { workSeen, workUncertainty } from '../src/uncertainty-working';
+import { evaluateStoredRun, limitsOf, missingPoints, type StoredRun } from '../src/runs/evaluation';
+import { StoreError } from '../src/db/errors';
+import { workSeen, workUncertainty } from '../src/runs/working';
 import { LIMIT } from './works';
 
 const STANDARD: StoredRun['madeWith']['pressureReference'] = {

@@ -1,24 +1,20 @@
 import { describe, expect, it } from 'vitest';
+import { allInstruments, listQuerySchema } from '../src/registers/instrument-list';
 import {
-  allInstruments,
   bringFile,
   checkImport,
-  COLUMNS,
-  exportEverything,
-  findInstrument,
-  findStandard,
   leftOutAsCsv,
-  listQuerySchema,
   openImport,
-  pastRunsOf,
   takeImport,
-  toCsv,
   type ImportChoice,
-  type ImportKind,
-} from '../src/index';
+} from '../src/imports/index';
+import { COLUMNS, type ImportKind, guessMapping } from '../src/imports/columns';
+import { exportEverything } from '../src/exports/everything';
+import { findInstrument } from '../src/registers/instruments';
+import { findStandard } from '../src/registers/references';
+import { pastRunsOf } from '../src/registers/past-results';
+import { toCsv, parseCsv } from '../src/imports/csv';
 import { dateCell, numberCell, unitCell } from '../src/imports/cells';
-import { guessMapping } from '../src/imports/columns';
-import { parseCsv } from '../src/imports/csv';
 import { openWorks, TAG, TODAY } from './works';
 
 const { base, works } = await openWorks();

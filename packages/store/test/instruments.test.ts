@@ -2,30 +2,30 @@ import { beforeAll, describe, expect, it } from 'vitest';
 import {
   accuracyOfBody,
   addBody,
-  addConfiguration,
-  addInstrument,
-  assignOwner,
   bodySchema,
   changeBody,
-  changeInstrument,
-  configurationSchema,
-  configurationsOf,
-  dropView,
-  entryOf,
   findBody,
+  listBodies,
+  rangeMisfit,
+  turndownOf,
+} from '../src/registers/bodies';
+import { addConfiguration, configurationSchema, configurationsOf } from '../src/registers/configurations';
+import {
+  addInstrument,
+  assignOwner,
+  changeInstrument,
+  entryOf,
   findInstrument,
   instrumentSchema,
-  keepView,
-  listBodies,
+} from '../src/registers/instruments';
+import { dropView, keepView, viewsOf } from '../src/people/views';
+import {
   listFacets,
   listInstruments,
   listQuerySchema,
-  openJob,
-  rangeMisfit,
-  turndownOf,
-  viewsOf,
   type ListQuery,
-} from '../src/index';
+} from '../src/registers/instrument-list';
+import { openJob } from '../src/jobs/decide';
 import { CELL, entry, openWorks, RANGE, TAG, TODAY } from './works';
 
 const { base, works } = await openWorks();

@@ -1,24 +1,21 @@
 import { beforeEach, describe, expect, it } from 'vitest';
 import {
   adjustAgain,
-  asFoundRun,
-  asLeftRun,
   beginAsLeft,
   backToJudge,
-  connectJob,
   decideOnRun,
-  evaluateStoredRun,
-  findInstrument,
   finishRun,
-  jobsOfInstrument,
-  loadJob,
-  logAdjustment,
   openJob,
   passAsked,
   reopenAsFound,
-  saveReading,
-  signJob,
-} from '../src/index';
+} from '../src/jobs/decide';
+import { asFoundRun, asLeftRun, jobsOfInstrument, loadJob } from '../src/jobs/file';
+import { connectJob } from '../src/jobs/connect';
+import { evaluateStoredRun } from '../src/runs/evaluation';
+import { findInstrument } from '../src/registers/instruments';
+import { logAdjustment } from '../src/jobs/adjust';
+import { saveReading } from '../src/runs/reading';
+import { signJob } from '../src/jobs/sign';
 import {
   bringBack,
   closeOpenJobs,

@@ -1,16 +1,11 @@
 /** Many at once: nobody waits in a ring, and nothing bulk holds up a reading. */
 import pg from 'pg';
 import { expect, it } from 'vitest';
-import {
-  addInstrument,
-  assignOwner,
-  instrumentsDueNext,
-  isDatabaseAway,
-  openJob,
-  openJobs,
-  openJobsFor,
-  saveReading,
-} from '../src/index';
+import { addInstrument, assignOwner, instrumentsDueNext } from '../src/registers/instruments';
+import { isDatabaseAway } from '../src/db/database';
+import { openJob, openJobsFor } from '../src/jobs/decide';
+import { openJobs } from '../src/jobs/file';
+import { saveReading } from '../src/runs/reading';
 import { entry, jobAtAsFound, openWorks, RANGE, reading } from './works';
 
 const { base, works } = await openWorks();

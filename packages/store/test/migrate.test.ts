@@ -2,16 +2,10 @@
 import { gunzipSync } from 'node:zlib';
 import { readFileSync } from 'node:fs';
 import { afterAll, beforeAll, expect, it } from 'vitest';
-import {
-  asFoundRun,
-  asLeftRun,
-  closedJobs,
-  evaluateStoredRun,
-  findInstrument,
-  loadJob,
-  openJobs,
-} from '../src/index';
-import { migrate } from '../src/migrate';
+import { asFoundRun, asLeftRun, closedJobs, loadJob, openJobs } from '../src/jobs/file';
+import { evaluateStoredRun } from '../src/runs/evaluation';
+import { findInstrument } from '../src/registers/instruments';
+import { migrate } from '../src/db/migrate';
 import { soundness, throwaway, type Throwaway } from './throwaway';
 
 /** What `pg_dump --inserts` wrote of a database of version 0015, planted for 4 May 2026 by the code of that version. */

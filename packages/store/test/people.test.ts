@@ -2,17 +2,18 @@ import { beforeAll, describe, expect, it } from 'vitest';
 import {
   addFirstPerson,
   addPerson,
-  addSite,
   changePerson,
   findPerson,
+  listEverybody,
+  personSchema,
+} from '../src/people/people';
+import { addSite } from '../src/people/site';
+import {
   countPasswordTry,
   isPasswordOf,
-  listEverybody,
   makeToken,
-  openJob,
   personOfSession,
   personOfToken,
-  personSchema,
   revokeToken,
   setPassword,
   signIn,
@@ -20,9 +21,10 @@ import {
   signOut,
   tokenSchema,
   tokensOf,
-  type Actor,
   type SignInFrom,
-} from '../src/index';
+} from '../src/people/sessions';
+import { openJob } from '../src/jobs/decide';
+import type { Actor } from '../src/people/actor';
 import { openWorks, TAG, TODAY } from './works';
 
 const PASSWORD = 'four plain words here';

@@ -1,22 +1,17 @@
 import { beforeAll, describe, expect, it } from 'vitest';
+import { asFoundRun, loadJob } from '../src/jobs/file';
+import { changeInstrument, entryOf, findInstrument, toleranceOf } from '../src/registers/instruments';
+import { decideOnRun, finishRun } from '../src/jobs/decide';
 import {
-  asFoundRun,
-  changeInstrument,
-  decideOnRun,
-  entryOf,
-  findInstrument,
   findProcedure,
-  finishRun,
   keepProcedure,
   listProcedures,
-  loadJob,
   procedureContentSchema,
-  saveReading,
   settleWaitS,
-  signJob,
-  toleranceOf,
   type ProcedureContent,
-} from '../src/index';
+} from '../src/registers/procedures';
+import { saveReading } from '../src/runs/reading';
+import { signJob } from '../src/jobs/sign';
 import { bringBack, jobAtAsFound, openWorks, readAll, reading, SIGNED, TAG } from './works';
 
 const { base, works } = await openWorks();

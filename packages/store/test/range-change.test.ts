@@ -1,22 +1,10 @@
 import { expect, it } from 'vitest';
-import {
-  addConfiguration,
-  asFoundRun,
-  asLeftRun,
-  backToJudge,
-  beginAsLeft,
-  connectJob,
-  decideOnRun,
-  findInstrument,
-  finishRun,
-  hasSamePoints,
-  isSameRange,
-  loadJob,
-  logAdjustment,
-  openJob,
-  throwRunAway,
-  type NewConfiguration,
-} from '../src/index';
+import { addConfiguration, isSameRange, type NewConfiguration } from '../src/registers/configurations';
+import { asFoundRun, asLeftRun, hasSamePoints, loadJob } from '../src/jobs/file';
+import { backToJudge, beginAsLeft, decideOnRun, finishRun, openJob, throwRunAway } from '../src/jobs/decide';
+import { connectJob } from '../src/jobs/connect';
+import { findInstrument } from '../src/registers/instruments';
+import { logAdjustment } from '../src/jobs/adjust';
 import {
   bringBack,
   closeOpenJobs,

@@ -1,6 +1,8 @@
 import { randomUUID } from 'node:crypto';
 import { beforeAll, describe, expect, it } from 'vitest';
-import { asFoundRun, finishRun, loadJob, saveReading } from '../src/index';
+import { asFoundRun, loadJob } from '../src/jobs/file';
+import { finishRun } from '../src/jobs/decide';
+import { saveReading } from '../src/runs/reading';
 import { closeOpenJobs, jobAtAsFound, openWorks, reading } from './works';
 
 const { base, works } = await openWorks();

@@ -1,30 +1,21 @@
 /** A signed record stays what it was when registers, people and rules change after it. */
 import { afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest';
+import { addSite, setLetterhead, setReview, setTimeZone } from '../src/people/site';
 import {
-  addSite,
   changeInstrument,
-  changePerson,
-  changeStandard,
-  decideOnRun,
   entryOf,
-  evaluateStoredRun,
   findInstrument,
-  findStandard,
-  finishRun,
-  keepMove,
-  lastDay,
-  loadJob,
-  openJob,
-  passAsked,
-  saveReading,
-  setLetterhead,
-  setReview,
-  setTimeZone,
-  signJob,
   tagToday,
-  throwRunAway,
   type NewInstrument,
-} from '../src/index';
+} from '../src/registers/instruments';
+import { changePerson } from '../src/people/people';
+import { changeStandard, findStandard } from '../src/registers/references';
+import { decideOnRun, finishRun, openJob, passAsked, throwRunAway } from '../src/jobs/decide';
+import { evaluateStoredRun } from '../src/runs/evaluation';
+import { keepMove } from '../src/jobs/valves';
+import { lastDay, loadJob } from '../src/jobs/file';
+import { saveReading } from '../src/runs/reading';
+import { signJob } from '../src/jobs/sign';
 import { bringBack, closeOpenJobs, jobAtAsFound, openWorks, readAll, reading, answersAt, TAG } from './works';
 
 const { base, works } = await openWorks();

@@ -1,39 +1,36 @@
 import { describe, expect, it } from 'vitest';
 import {
   addCertificate,
-  addFinding,
-  addInstrument,
   addStandard,
-  bodySchema,
-  addBody,
   certificateSchema,
   standardSchema,
   changeStandard,
-  connectAgain,
-  connectJob,
+  fileOfCertificate,
+  findReference,
+  findStandard,
+  keepModule,
+  listReferences,
+  moduleSchema,
+  type Reference,
+} from '../src/registers/references';
+import {
+  addFinding,
   decideFinding,
   decideFindingFor,
   doubtsOfJob,
-  fileOfCertificate,
   findFinding,
-  findInstrument,
   findingSchema,
   findingsOf,
-  findReference,
-  findStandard,
-  betterStandard,
-  fitOf,
-  measuresSide,
-  keepModule,
-  listReferences,
   openFindings,
   releaseReference,
-  moduleSchema,
-  quantityWanted,
   runsInDoubt,
-  uncertaintyAt,
-  type Reference,
-} from '../src/index';
+} from '../src/registers/findings';
+import { addInstrument, findInstrument } from '../src/registers/instruments';
+import { bodySchema, addBody } from '../src/registers/bodies';
+import { connectAgain } from '../src/jobs/turns';
+import { connectJob } from '../src/jobs/connect';
+import { betterStandard, fitOf, measuresSide, quantityWanted } from '../src/runs/fit';
+import { uncertaintyAt } from '../src/runs/accuracy';
 import {
   CELL,
   closeOpenJobs,

@@ -1,17 +1,12 @@
 import { describe, expect, it } from 'vitest';
-import {
-  accuracyAt,
-  addConfiguration,
-  addInstrument,
-  findInstrument,
-  findSite,
-  instrumentsDueNext,
-  listPeople,
-  listReferences,
-  rankReferences,
-  referencesDueBy,
-} from '../src/index';
-import { migrate, NewerDatabaseError } from '../src/migrate';
+import { accuracyAt } from '../src/runs/accuracy';
+import { addConfiguration } from '../src/registers/configurations';
+import { addInstrument, findInstrument, instrumentsDueNext } from '../src/registers/instruments';
+import { findSite } from '../src/people/site';
+import { listPeople } from '../src/people/people';
+import { listReferences, referencesDueBy } from '../src/registers/references';
+import { rankReferences } from '../src/runs/fit';
+import { migrate, NewerDatabaseError } from '../src/db/migrate';
 import { throwaway } from './throwaway';
 import { entry, openWorks, RANGE, TAG, TODAY } from './works';
 

@@ -1,9 +1,18 @@
 import { beforeAll, describe, expect, it } from 'vitest';
-import * as store from '../src';
-import { ROLES, type Actor, type Queryable, type Role } from '../src';
+import * as db from '../src/db';
+import type { Queryable } from '../src/db';
+import * as imports from '../src/imports';
+import * as jobs from '../src/jobs';
+import * as people from '../src/people';
+import { ROLES, type Actor, type Role } from '../src/people';
+import * as registers from '../src/registers';
+import * as runs from '../src/runs';
 import { jobAtAsFound, openWorks, TAG, TODAY } from './works';
 
 const { base, works } = await openWorks();
+
+/** All that leads into the store. */
+const store = { ...db, ...people, ...registers, ...jobs, ...runs, ...imports };
 
 /** Who may do what, as the README says it. */
 const WORKS: readonly Role[] = ['technician', 'administrator'];
@@ -71,12 +80,12 @@ const actsOfStore = Object.entries(store)
   )
   .map(([name]) => name);
 
-const people: Partial<Record<Role, Actor>> = {};
+const actors: Partial<Record<Role, Actor>> = {};
 let jobId = 0;
 beforeAll(async () => {
   ({ jobId } = await jobAtAsFound(base.app, works.technician));
   for (const role of ROLES)
-    people[role] = {
+    actors[role] = {
       ...works.administrator,
       personId: await store.addPerson(base.app, works.administrator, {
         name: `The ${role}`,
@@ -119,7 +128,7 @@ describe.each(Object.entries(MAY))('%s', (name, roles) => {
   const act = (store as unknown as Record<string, Act>)[name] as Act;
 
   it.each(ROLES)('is asked of the role %s', async (role) => {
-    const actor = people[role];
+    const actor = actors[role];
     if (actor === undefined) throw new Error(`nobody is ${role}`);
     const said = await tried(act, actor);
     if (roles.includes(role)) expect(said).not.toBe('not-allowed');

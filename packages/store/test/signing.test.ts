@@ -1,30 +1,15 @@
 import { beforeAll, beforeEach, describe, expect, it } from 'vitest';
-import {
-  addPerson,
-  addSite,
-  amendedRun,
-  amendJob,
-  amendmentsOfJob,
-  asFoundRun,
-  backToReturn,
-  decideOnRun,
-  evaluateStoredRun,
-  findInstrument,
-  findSite,
-  finishRun,
-  jobsToReview,
-  keepMove,
-  loadJob,
-  openJob,
-  reviewAmendment,
-  reviewJob,
-  setLetterhead,
-  setPassword,
-  setReview,
-  setTimeZone,
-  signJob,
-  type Actor,
-} from '../src/index';
+import { addPerson } from '../src/people/people';
+import { addSite, findSite, setLetterhead, setReview, setTimeZone } from '../src/people/site';
+import { amendedRun, amendJob, amendmentsOfJob, reviewAmendment } from '../src/jobs/amend';
+import { asFoundRun, jobsToReview, loadJob } from '../src/jobs/file';
+import { backToReturn, reviewJob, signJob } from '../src/jobs/sign';
+import { decideOnRun, finishRun, openJob } from '../src/jobs/decide';
+import { evaluateStoredRun } from '../src/runs/evaluation';
+import { findInstrument } from '../src/registers/instruments';
+import { keepMove } from '../src/jobs/valves';
+import { setPassword } from '../src/people/sessions';
+import type { Actor } from '../src/people/actor';
 import { bringBack, closeOpenJobs, jobAtAsFound, openWorks, readAll, SIGNED, TAG } from './works';
 
 const PASSWORD = 'four words in a row';

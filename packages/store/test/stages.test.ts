@@ -1,15 +1,10 @@
-import { inService } from '@barys/core';
+import { inService } from '@barys/core/hookup';
 import { beforeEach, describe, expect, it } from 'vitest';
-import {
-  findInstrument,
-  keepMove,
-  loadJob,
-  openJob,
-  passAsked,
-  questionsAt,
-  unanswered,
-  type Instrument,
-} from '../src/index';
+import { findInstrument, type Instrument } from '../src/registers/instruments';
+import { keepMove } from '../src/jobs/valves';
+import { loadJob } from '../src/jobs/file';
+import { openJob, passAsked } from '../src/jobs/decide';
+import { questionsAt, unanswered } from '../src/jobs/questions';
 import { answersAt, closeOpenJobs, openWorks, TAG, turnValves, walkToConnect } from './works';
 
 const { base, works } = await openWorks();

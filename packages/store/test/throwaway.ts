@@ -3,9 +3,9 @@ import { randomUUID } from 'node:crypto';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import pg from 'pg';
-import { openDatabase, type Database } from '../src/database';
-import { SealFolder, sealTrail } from '../src/seals';
-import { verifyTrail } from '../src/verify';
+import { openDatabase, type Database } from '../src/db/database';
+import { SealFolder, sealTrail } from '../src/db/seals';
+import { verifyTrail } from '../src/db/verify';
 
 function serverUrl(name: 'BARYS_TEST_ADMIN_URL' | 'BARYS_TEST_APP_URL'): URL {
   const text = process.env[name];

@@ -1,5 +1,6 @@
 import { beforeAll, expect, it } from 'vitest';
-import { findInstrument, trailEntries, trailFacets, trailQuerySchema } from '../src/index';
+import { findInstrument } from '../src/registers/instruments';
+import { trailEntries, trailFacets, trailQuerySchema } from '../src/db/trail';
 import { jobAtAsFound, openWorks, TAG, TODAY } from './works';
 
 const { base, works } = await openWorks();

@@ -2,18 +2,11 @@ import { generateKeyPairSync, sign } from 'node:crypto';
 import { mkdtempSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { afterAll, beforeEach, expect, it } from 'vitest';
-import {
-  attach,
-  openJob,
-  passAsked,
-  saveReading,
-  SealFolder,
-  sealTrail,
-  verifyTrail,
-  type Verified,
-} from '../src/index';
-import { hashOfSeal, lastSeal } from '../src/seals';
-import { KEPT_KINDS } from '../src/verify';
+import { attach } from '../src/jobs/attachments';
+import { openJob, passAsked } from '../src/jobs/decide';
+import { saveReading } from '../src/runs/reading';
+import { SealFolder, sealTrail, hashOfSeal, lastSeal } from '../src/db/seals';
+import { verifyTrail, type Verified, KEPT_KINDS } from '../src/db/verify';
 import { jobAtAsFound, openWorks, reading, TAG } from './works';
 
 const { base, works } = await openWorks();

@@ -1,21 +1,12 @@
 /** Off the usual way of a job: cancelled, or connected once more. */
 import { beforeEach, describe, expect, it } from 'vitest';
-import {
-  attach,
-  cancelJob,
-  closedJobs,
-  connectAgain,
-  connectJob,
-  decideOnRun,
-  finishRun,
-  loadJob,
-  logAdjustment,
-  openJob,
-  openJobs,
-  passAsked,
-  asFoundRun,
-  saveReading,
-} from '../src/index';
+import { attach } from '../src/jobs/attachments';
+import { cancelJob, connectAgain } from '../src/jobs/turns';
+import { closedJobs, loadJob, openJobs, asFoundRun } from '../src/jobs/file';
+import { connectJob } from '../src/jobs/connect';
+import { decideOnRun, finishRun, openJob, passAsked } from '../src/jobs/decide';
+import { logAdjustment } from '../src/jobs/adjust';
+import { saveReading } from '../src/runs/reading';
 import {
   answersAt,
   closeOpenJobs,

@@ -1,37 +1,23 @@
 /** The least that a job needs: two technicians, an auditor, one instrument, references good and bad. */
-import { HOOK_UPS } from '@barys/core';
+import { HOOK_UPS } from '@barys/core/hookup';
 import { randomUUID } from 'node:crypto';
 import { afterAll } from 'vitest';
-import type { Queryable } from '../src/database';
-import {
-  addBody,
-  addCertificate,
-  addInstrument,
-  addFirstPerson,
-  addPerson,
-  addStandard,
-  connectJob,
-  CONNECT_CHECKS,
-  keepModule,
-  loadJob,
-  openJob,
-  keepMove,
-  passAsked,
-  questionsAt,
-  saveReading,
-  valvesOfJob,
-  type Actor,
-  type AskingStage,
-  type NewBody,
-  type NewConfiguration,
-  type NewInstrument,
-  type NewModule,
-  type NewConnection,
-  type Role,
-  type RunKind,
-  type TypedReading,
-  type ValveStage,
-} from '../src/index';
+import type { Queryable } from '../src/db/database';
+import { addBody, type NewBody } from '../src/registers/bodies';
+import { addCertificate, addStandard, keepModule, type NewModule } from '../src/registers/references';
+import { addInstrument, type NewInstrument } from '../src/registers/instruments';
+import { addFirstPerson, addPerson, type Role } from '../src/people/people';
+import { connectJob, type NewConnection } from '../src/jobs/connect';
+import { CONNECT_CHECKS } from '../src/jobs/connection';
+import { loadJob } from '../src/jobs/file';
+import { openJob, passAsked } from '../src/jobs/decide';
+import { keepMove, valvesOfJob, type ValveStage } from '../src/jobs/valves';
+import { questionsAt } from '../src/jobs/questions';
+import { saveReading, type TypedReading } from '../src/runs/reading';
+import type { Actor } from '../src/people/actor';
+import type { AskingStage } from '../src/jobs/stages';
+import type { NewConfiguration } from '../src/registers/configurations';
+import type { RunKind } from '../src/runs/copy';
 
 import { throwaway, type Throwaway } from './throwaway';
 

@@ -1,8 +1,8 @@
-import { tokensOf } from '@barys/store';
+import { tokensOf } from '@barys/store/people';
 import Alert from '@mui/material/Alert';
 import { redirect } from 'next/navigation';
-import { ChangePasswordForm } from '@/people/SignInForms';
-import { TokenDesk } from '@/people/TokenDesk';
+import { ChangePasswordForm } from '@/places/account/SignInForms';
+import { TokenDesk } from '@/places/account/TokenDesk';
 import { database } from '@/server/database';
 import { actingPerson } from '@/server/person';
 import { Columns } from '@/ui/Columns';

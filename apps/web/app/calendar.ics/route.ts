@@ -1,4 +1,6 @@
-import { dueBy, findSite, personOfToken, referencesDueBy, StoreError } from '@barys/store';
+import { StoreError } from '@barys/store/db';
+import { findSite, personOfToken } from '@barys/store/people';
+import { dueBy, referencesDueBy } from '@barys/store/registers';
 import dayjs from 'dayjs';
 import ical, { ICalCalendarMethod } from 'ical-generator';
 import { database } from '@/server/database';

@@ -1,6 +1,6 @@
-import { findSite, listPeople } from '@barys/store';
+import { findSite, listPeople } from '@barys/store/people';
 import { redirect } from 'next/navigation';
-import { FirstStartForm } from '@/people/SignInForms';
+import { FirstStartForm } from '@/places/account/SignInForms';
 import { database } from '@/server/database';
 
 export const metadata = { title: 'First start' };

@@ -1,7 +1,8 @@
-import { listFacets, listInstruments, listPeople, viewsOf } from '@barys/store';
-import { InstrumentGrid } from '@/instruments/InstrumentGrid';
-import { listAddress, readListAddress } from '@/instruments/listAddress';
-import { ViewBar } from '@/instruments/ViewBar';
+import { listPeople, viewsOf } from '@barys/store/people';
+import { listFacets, listInstruments } from '@barys/store/registers';
+import { InstrumentGrid } from '@/places/instruments/InstrumentGrid';
+import { listAddress, readListAddress } from '@/places/instruments/listAddress';
+import { ViewBar } from '@/places/instruments/ViewBar';
 import { database } from '@/server/database';
 import { localDate } from '@/server/dates';
 import { actingPerson } from '@/server/person';

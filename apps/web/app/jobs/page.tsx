@@ -1,7 +1,7 @@
-import { closedJobs, jobsToReview, openJobs } from '@barys/store';
+import { closedJobs, jobsToReview, openJobs } from '@barys/store/jobs';
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
-import { JobTable } from '@/jobs/JobTable';
+import { JobTable } from '@/places/jobs/JobTable';
 import { database } from '@/server/database';
 import { Sheet } from '@/ui/Sheet';
 

@@ -1,5 +1,5 @@
 import type { ReactNode } from 'react';
-import { OFFICE_PAGES } from '@/office/pages';
+import { OFFICE_PAGES } from '@/places/office/pages';
 import { TabLinks } from '@/ui/TabLinks';
 
 export default function OfficeLayout({ children }: { children: ReactNode }) {

@@ -1,5 +1,5 @@
 import { redirect } from 'next/navigation';
-import { OFFICE_PAGES } from '@/office/pages';
+import { OFFICE_PAGES } from '@/places/office/pages';
 
 export default function OfficePage() {
   redirect(OFFICE_PAGES[0].path);

@@ -1,6 +1,6 @@
-import { listReferences } from '@barys/store';
+import { listReferences } from '@barys/store/registers';
 import Link from 'next/link';
-import { accuracyWords, rangeWords } from '@/references/words';
+import { accuracyWords, rangeWords } from '@/places/references/words';
 import { database } from '@/server/database';
 import { dueInWords, localDate } from '@/server/dates';
 import { DataTable } from '@/ui/DataTable';

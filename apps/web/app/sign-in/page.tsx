@@ -1,7 +1,7 @@
-import { findSite, listPeople } from '@barys/store';
+import { findSite, listPeople } from '@barys/store/people';
 import Box from '@mui/material/Box';
 import { redirect } from 'next/navigation';
-import { DemoSignIn, SignInForm } from '@/people/SignInForms';
+import { DemoSignIn, SignInForm } from '@/places/account/SignInForms';
 import { database } from '@/server/database';
 import { Columns } from '@/ui/Columns';
 

@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react';
 import { TabLinks } from '@/ui/TabLinks';
-import { TOOLS } from '@/workshop/tools';
+import { TOOLS } from '@/places/workshop/tools';
 
 export default function WorkshopLayout({ children }: { children: ReactNode }) {
   return (

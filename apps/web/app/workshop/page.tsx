@@ -1,7 +1,7 @@
 import Typography from '@mui/material/Typography';
 import { LineLink } from '@/ui/LineLink';
 import { Sheet } from '@/ui/Sheet';
-import { TOOLS } from '@/workshop/tools';
+import { TOOLS } from '@/places/workshop/tools';
 
 export const metadata = { title: 'Workshop' };
 

@@ -1,7 +1,9 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { expectWorked } from '../../test/working';
-import { errorUncertainty, uncertaintyBudget, workErrorUncertainty, type Transfer } from '../index';
+import { errorUncertainty, workErrorUncertainty } from './index';
+import { uncertaintyBudget } from '../uncertainty';
+import { type Transfer } from '../signal';
 
 const RANGE = { lrv: 0, urv: 100, outputLow: 4, outputHigh: 20 };
 const NONE = { standardInput: 0, standardStepInput: 0, meterOutput: 0, readingStepOutput: 0 };

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { expectedOutput, slipsOf, spanTolerance, type SlipContext, type Tolerance } from '../index';
+import { expectedOutput } from '../signal';
+import { slipsOf, spanTolerance, type SlipContext, type Tolerance } from './index';
 
 const RANGE = { lrv: 0, urv: 6, outputLow: 4, outputHigh: 20 };
 const QUARTER = spanTolerance(0.25);

@@ -1,9 +1,9 @@
 /** Writes checked rows, many at a time, all in the caller's transaction. */
-import { appendToTrail } from '../audit';
-import type { Queryable } from '../database';
-import type { Actor } from '../people';
-import { addCertificate, addStandard, findStandard, keepModule } from '../references';
-import { StoreError } from '../errors';
+import { appendToTrail } from '../db/audit';
+import type { Queryable } from '../db/database';
+import type { Actor } from '../people/actor';
+import { addCertificate, addStandard, findStandard, keepModule } from '../registers/references';
+import { StoreError } from '../db/errors';
 import type { Checked, RowsOf } from './check';
 import type { ImportKind } from './columns';
 

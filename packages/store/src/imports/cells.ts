@@ -1,5 +1,7 @@
 /** What a cell says. A cell that can be read in two ways is never guessed at: the file's reader is asked. */
-import { CoreError, parseTyped, parseUnit, quantityOf, type Unit } from '@barys/core';
+import { CoreError } from '@barys/core/errors';
+import { parseTyped } from '@barys/core/text';
+import { parseUnit, quantityOf, type Unit } from '@barys/core/units';
 
 export type DateOrder = 'day first' | 'month first';
 

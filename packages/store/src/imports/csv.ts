@@ -1,6 +1,6 @@
 /** CSV as programs write it: any of the usual delimiters, byte-order marks, UTF-8 or Windows-1252. */
 import Papa from 'papaparse';
-import { StoreError } from '../errors';
+import { StoreError } from '../db/errors';
 
 export interface ParsedCsv {
   readonly encoding: 'UTF-8' | 'UTF-16' | 'Windows-1252';

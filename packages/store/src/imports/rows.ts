@@ -1,9 +1,11 @@
 /** Rows of a file as entries of the registers, each refused with all that is wrong about it. */
-import { ARRANGEMENTS, HOOK_UPS, PRESSURE_KINDS, SIGNALS, type SignalName } from '@barys/core';
+import { ARRANGEMENTS, HOOK_UPS } from '@barys/core/hookup';
+import { SIGNALS, type SignalName } from '@barys/core/signal';
+import { PRESSURE_KINDS } from '@barys/core/units';
 import { z } from 'zod';
-import type { Body } from '../bodies';
-import { rangeMisfit } from '../bodies';
-import { configurationSchema, type NewConfiguration } from '../configurations';
+import type { Body } from '../registers/bodies';
+import { rangeMisfit } from '../registers/bodies';
+import { configurationSchema, type NewConfiguration } from '../registers/configurations';
 import {
   CRITICALITIES,
   instrumentSchema,
@@ -11,7 +13,7 @@ import {
   STATES,
   usualHookUp,
   type NewInstrument,
-} from '../instruments';
+} from '../registers/instruments';
 import {
   certificateSchema,
   moduleSchema,
@@ -21,7 +23,7 @@ import {
   type NewCertificate,
   type NewModule,
   type NewStandard,
-} from '../references';
+} from '../registers/references';
 import { CellProblem, choiceCell, dateCell, numberCell, pressureUnitCell, same, type Answers } from './cells';
 
 /** What rows are checked against. */

@@ -1,27 +1,28 @@
-import { convertPressure, formatPlain, HOOK_UPS, PRESSURE_UNITS } from '@barys/core';
+import { HOOK_UPS } from '@barys/core/hookup';
+import { formatPlain } from '@barys/core/text';
+import { convertPressure, PRESSURE_UNITS } from '@barys/core/units';
+import { jobsOfInstrument, whyNotWalkable } from '@barys/store/jobs';
 import {
   accuracyOfBody,
-  jobsOfInstrument,
   pastRunsOf,
   rangeMisfit,
   toleranceOf,
-  whyNotWalkable,
   type Instrument,
-} from '@barys/store';
+} from '@barys/store/registers';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
 import Link from 'next/link';
 import type { ReactNode } from 'react';
-import { PastRuns } from '@/instruments/PastRuns';
-import { StartJob } from '@/instruments/StartJob';
-import { JobTable } from '@/jobs/JobTable';
-import { STAGE_WORD } from '@/jobs/words';
-import { pointsInWords } from '@/procedures/words';
-import { transferInWords } from '@/range/fields';
-import { toleranceInWords } from '@/range/toleranceInWords';
-import { rangeInWords } from '@/range/rangeInWords';
+import { PastRuns } from '@/places/instruments/PastRuns';
+import { StartJob } from '@/places/instruments/StartJob';
+import { JobTable } from '@/places/jobs/JobTable';
+import { STAGE_WORD } from '@/places/jobs/words';
+import { pointsInWords } from '@/places/office/procedures/words';
+import { transferInWords } from '@/ui/range/fields';
+import { toleranceInWords } from '@/ui/range/toleranceInWords';
+import { rangeInWords } from '@/ui/range/rangeInWords';
 import { database } from '@/server/database';
 import { dueInWords, localDate, showDate } from '@/server/dates';
 import { Columns } from '@/ui/Columns';
@@ -30,7 +31,7 @@ import { LinkButton } from '@/ui/LinkButton';
 import { PageHead } from '@/ui/PageHead';
 import { Sheet } from '@/ui/Sheet';
 import { Stave } from '@/ui/Stave';
-import { loadInstrument, type Params } from './load';
+import { loadInstrument, type Params } from '@/places/instruments/load';
 
 export async function generateMetadata({ params }: { params: Params }) {
   return { title: decodeURIComponent((await params).tag) };

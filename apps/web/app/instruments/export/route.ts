@@ -1,5 +1,6 @@
-import { allInstruments, toCsv } from '@barys/store';
-import { readListAddress } from '@/instruments/listAddress';
+import { toCsv } from '@barys/store/imports';
+import { allInstruments } from '@barys/store/registers';
+import { readListAddress } from '@/places/instruments/listAddress';
 import { csvResponse } from '@/server/csv';
 import { database } from '@/server/database';
 import { localDate } from '@/server/dates';

@@ -1,6 +1,6 @@
-import { instrumentsOf } from '@barys/store';
+import { instrumentsOf } from '@barys/store/registers';
 import { z } from 'zod';
-import { renderLabels } from '@/instruments/labels/render';
+import { renderLabels } from '@/pdf/labels/render';
 import { codeOf, originOf } from '@/server/codes';
 import { database } from '@/server/database';
 import { requireReader } from '@/server/person';

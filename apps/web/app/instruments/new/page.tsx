@@ -1,9 +1,10 @@
-import { findSite, listBodies, listProcedures } from '@barys/store';
+import { findSite } from '@barys/store/people';
+import { listBodies, listProcedures } from '@barys/store/registers';
 import Alert from '@mui/material/Alert';
 import Link from 'next/link';
-import { INSTRUMENT_FIELDS } from '@/instruments/fields';
-import { namesOf } from '@/procedures/words';
-import { NewInstrumentForm } from '@/instruments/InstrumentForm';
+import { INSTRUMENT_FIELDS } from '@/places/instruments/fields';
+import { namesOf } from '@/places/office/procedures/words';
+import { NewInstrumentForm } from '@/places/instruments/InstrumentForm';
 import { database } from '@/server/database';
 import { localDate } from '@/server/dates';
 import { LinkButton } from '@/ui/LinkButton';

@@ -1,5 +1,5 @@
 import { redirect } from 'next/navigation';
-import { loadJobOr404 } from './load';
+import { loadJobOr404 } from '@/places/jobs/load';
 
 /** A job's address leads to where the job stands. */
 export default async function JobPage({ params }: { params: Promise<{ id: string }> }) {

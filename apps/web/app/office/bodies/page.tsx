@@ -1,5 +1,7 @@
-import { formatPlain, PRESSURE_UNITS, SIGNALS } from '@barys/core';
-import { listBodies, turndownOf } from '@barys/store';
+import { SIGNALS } from '@barys/core/signal';
+import { formatPlain } from '@barys/core/text';
+import { PRESSURE_UNITS } from '@barys/core/units';
+import { listBodies, turndownOf } from '@barys/store/registers';
 import Link from 'next/link';
 import { database } from '@/server/database';
 import { DataTable } from '@/ui/DataTable';

@@ -1,4 +1,4 @@
-import { BringFile } from '@/imports/BringFile';
+import { BringFile } from '@/places/office/imports/BringFile';
 
 export const metadata = { title: 'Import' };
 

@@ -1,4 +1,4 @@
-import { listEverybody } from '@barys/store';
+import { listEverybody } from '@barys/store/people';
 import Link from 'next/link';
 import { database } from '@/server/database';
 import { DataTable } from '@/ui/DataTable';

@@ -1,7 +1,7 @@
-import { formatPlain } from '@barys/core';
-import { listProcedures } from '@barys/store';
+import { formatPlain } from '@barys/core/text';
+import { listProcedures } from '@barys/store/registers';
 import Link from 'next/link';
-import { pointsInWords, ruleInWords } from '@/procedures/words';
+import { pointsInWords, ruleInWords } from '@/places/office/procedures/words';
 import { database } from '@/server/database';
 import { DataTable } from '@/ui/DataTable';
 import { LinkButton } from '@/ui/LinkButton';

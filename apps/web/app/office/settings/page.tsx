@@ -1,9 +1,9 @@
-import { findSite } from '@barys/store';
+import { findSite } from '@barys/store/people';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
-import { LetterheadForm } from '@/office/settings/LetterheadForm';
-import { ReviewSetting } from '@/office/settings/ReviewSetting';
-import { ZoneSetting } from '@/office/settings/ZoneSetting';
+import { LetterheadForm } from '@/places/office/settings/LetterheadForm';
+import { ReviewSetting } from '@/places/office/settings/ReviewSetting';
+import { ZoneSetting } from '@/places/office/settings/ZoneSetting';
 import { database } from '@/server/database';
 import { Sheet } from '@/ui/Sheet';
 

@@ -1,11 +1,12 @@
-import { listEverybody, trailEntries, trailFacets, trailQuerySchema } from '@barys/store';
+import { trailEntries, trailFacets, trailQuerySchema } from '@barys/store/db';
+import { listEverybody } from '@barys/store/people';
 import Box from '@mui/material/Box';
 import type { ReactNode } from 'react';
 import { database } from '@/server/database';
 import { showMoment } from '@/server/dates';
-import { TrailFilters } from '@/trail/TrailFilters';
-import { VerifyButton } from '@/trail/VerifyButton';
-import { detailInWords } from '@/trail/words';
+import { TrailFilters } from '@/places/office/trail/TrailFilters';
+import { VerifyButton } from '@/places/office/trail/VerifyButton';
+import { detailInWords } from '@/places/office/trail/words';
 import { DataTable } from '@/ui/DataTable';
 import { LinkButton } from '@/ui/LinkButton';
 import { PageHead } from '@/ui/PageHead';

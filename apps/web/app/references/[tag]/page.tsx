@@ -1,12 +1,6 @@
-import {
-  findInstrument,
-  findingsOf,
-  fitOf,
-  listReferences,
-  measuresSide,
-  StoreError,
-  type Instrument,
-} from '@barys/store';
+import { StoreError } from '@barys/store/db';
+import { findInstrument, findingsOf, listReferences, type Instrument } from '@barys/store/registers';
+import { fitOf, measuresSide } from '@barys/store/runs';
 import Stack from '@mui/material/Stack';
 import Table from '@mui/material/Table';
 import TableBody from '@mui/material/TableBody';
@@ -15,11 +9,11 @@ import TableHead from '@mui/material/TableHead';
 import TableRow from '@mui/material/TableRow';
 import Typography from '@mui/material/Typography';
 import Link from 'next/link';
-import { CertificateResults } from '@/references/CertificateResults';
-import { CoverageTable } from '@/references/CoverageTable';
-import { InstrumentPick } from '@/references/InstrumentPick';
-import { CertificateForm, FindingForm } from '@/references/ReferenceForms';
-import { accuracyWords, rangeWords } from '@/references/words';
+import { CertificateResults } from '@/places/references/CertificateResults';
+import { CoverageTable } from '@/places/references/CoverageTable';
+import { InstrumentPick } from '@/places/references/InstrumentPick';
+import { CertificateForm, FindingForm } from '@/places/references/ReferenceForms';
+import { accuracyWords, rangeWords } from '@/places/references/words';
 import { database } from '@/server/database';
 import { dueInWords, localDate, showDate } from '@/server/dates';
 import { Columns } from '@/ui/Columns';
@@ -28,7 +22,7 @@ import { LinkButton } from '@/ui/LinkButton';
 import { PageHead } from '@/ui/PageHead';
 import { Scroller } from '@/ui/Scroller';
 import { Sheet } from '@/ui/Sheet';
-import { loadStandard, type Params } from './load';
+import { loadStandard, type Params } from '@/places/references/load';
 
 export async function generateMetadata({ params }: { params: Params }) {
   return { title: decodeURIComponent((await params).tag) };

@@ -1,4 +1,4 @@
-import { StandardForm } from '@/references/ReferenceForms';
+import { StandardForm } from '@/places/references/ReferenceForms';
 
 export const metadata = { title: 'Add a reference' };
 

@@ -1,6 +1,6 @@
 import { addressOf } from '@/ui/addressOf';
-import { ConvertDesk } from '@/workshop/convert/ConvertDesk';
-import { CONVERT_FIELDS } from '@/workshop/convert/fields';
+import { ConvertDesk } from '@/places/workshop/convert/ConvertDesk';
+import { CONVERT_FIELDS } from '@/places/workshop/convert/fields';
 
 export const metadata = { title: 'Convert' };
 

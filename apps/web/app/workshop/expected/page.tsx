@@ -1,6 +1,6 @@
 import { addressOf } from '@/ui/addressOf';
-import { ExpectedDesk } from '@/workshop/expected/ExpectedDesk';
-import { EXPECTED_FIELDS } from '@/workshop/expected/fields';
+import { ExpectedDesk } from '@/places/workshop/expected/ExpectedDesk';
+import { EXPECTED_FIELDS } from '@/places/workshop/expected/fields';
 
 export const metadata = { title: 'Expected values' };
 

@@ -1,4 +1,4 @@
-import { BudgetDesk } from '@/workshop/uncertainty/BudgetDesk';
+import { BudgetDesk } from '@/places/workshop/uncertainty/BudgetDesk';
 
 export const metadata = { title: 'Uncertainty' };
 

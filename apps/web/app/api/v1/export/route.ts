@@ -1,4 +1,4 @@
-import { exportEverything } from '@barys/store';
+import { exportEverything } from '@barys/store/exports';
 import { log } from '@/server/act';
 import { database } from '@/server/database';
 import { noteExport } from '@/server/exported';

@@ -1,10 +1,10 @@
-import { jobsOfInstrument, loadJob, type JobFile } from '@barys/store';
+import { jobsOfInstrument, loadJob, type JobFile } from '@barys/store/jobs';
 import { z } from 'zod';
-import { fieldsOfConfiguration } from '@/instruments/fields';
-import { ConfigureForm } from '@/instruments/InstrumentForm';
+import { fieldsOfConfiguration } from '@/places/instruments/fields';
+import { ConfigureForm } from '@/places/instruments/InstrumentForm';
 import { database } from '@/server/database';
 import { PageHead } from '@/ui/PageHead';
-import { loadInstrument, type Params } from '../load';
+import { loadInstrument, type Params } from '@/places/instruments/load';
 
 export const metadata = { title: 'New configuration' };
 

@@ -1,10 +1,10 @@
-import { listBodies, listProcedures } from '@barys/store';
-import { fieldsOfInstrument } from '@/instruments/fields';
-import { namesOf } from '@/procedures/words';
-import { ChangeInstrumentForm } from '@/instruments/InstrumentForm';
+import { listBodies, listProcedures } from '@barys/store/registers';
+import { fieldsOfInstrument } from '@/places/instruments/fields';
+import { namesOf } from '@/places/office/procedures/words';
+import { ChangeInstrumentForm } from '@/places/instruments/InstrumentForm';
 import { database } from '@/server/database';
 import { PageHead } from '@/ui/PageHead';
-import { loadInstrument, type Params } from '../load';
+import { loadInstrument, type Params } from '@/places/instruments/load';
 
 export const metadata = { title: 'Change an instrument' };
 

@@ -1,11 +1,12 @@
-import { listReferences, rankReferences } from '@barys/store';
-import { FitTable } from '@/references/FitTable';
+import { listReferences } from '@barys/store/registers';
+import { rankReferences } from '@barys/store/runs';
+import { FitTable } from '@/places/references/FitTable';
 import { database } from '@/server/database';
 import { localDate } from '@/server/dates';
 import { LinkButton } from '@/ui/LinkButton';
 import { PageHead } from '@/ui/PageHead';
 import { Sheet } from '@/ui/Sheet';
-import { loadInstrument, type Params } from '../load';
+import { loadInstrument, type Params } from '@/places/instruments/load';
 
 export const metadata = { title: 'Which reference fits' };
 

@@ -1,13 +1,13 @@
-import { configurationsOf } from '@barys/store';
-import { ChooseVersions } from '@/instruments/ChooseVersions';
-import { VersionTable } from '@/instruments/VersionTable';
+import { configurationsOf } from '@barys/store/registers';
+import { ChooseVersions } from '@/places/instruments/ChooseVersions';
+import { VersionTable } from '@/places/instruments/VersionTable';
 import { database } from '@/server/database';
 import { Columns } from '@/ui/Columns';
 import { LinkButton } from '@/ui/LinkButton';
 import { PageHead } from '@/ui/PageHead';
 import { Sheet } from '@/ui/Sheet';
 import { Stave } from '@/ui/Stave';
-import { loadInstrument, type Params } from '../load';
+import { loadInstrument, type Params } from '@/places/instruments/load';
 
 export const metadata = { title: 'Versions of the configuration' };
 

@@ -1,20 +1,20 @@
-import { STAGES, type JobFile, type Stage } from '@barys/store';
+import { STAGES, type JobFile, type Stage } from '@barys/store/jobs';
 import { notFound, redirect } from 'next/navigation';
 import type { ReactNode } from 'react';
-import { Attachments } from '@/jobs/Attachments';
-import { JobHead } from '@/jobs/JobHead';
-import { AdjustStage } from '@/jobs/stages/AdjustStage';
-import { AuthoriseStage } from '@/jobs/stages/AuthoriseStage';
-import { BriefStage } from '@/jobs/stages/BriefStage';
-import { ConnectStage } from '@/jobs/stages/ConnectStage';
-import { JudgeStage } from '@/jobs/stages/JudgeStage';
-import { RunStage } from '@/jobs/stages/RunStage';
-import { SignStage } from '@/jobs/stages/SignStage';
-import { IsolateStage, ReturnStage } from '@/jobs/stages/ValveStages';
-import { Turns } from '@/jobs/Turns';
-import { STAGE_WORD } from '@/jobs/words';
+import { Attachments } from '@/places/jobs/Attachments';
+import { JobHead } from '@/places/jobs/JobHead';
+import { AdjustStage } from '@/places/jobs/stages/AdjustStage';
+import { AuthoriseStage } from '@/places/jobs/stages/AuthoriseStage';
+import { BriefStage } from '@/places/jobs/stages/BriefStage';
+import { ConnectStage } from '@/places/jobs/stages/ConnectStage';
+import { JudgeStage } from '@/places/jobs/stages/JudgeStage';
+import { RunStage } from '@/places/jobs/stages/RunStage';
+import { SignStage } from '@/places/jobs/stages/SignStage';
+import { IsolateStage, ReturnStage } from '@/places/jobs/stages/ValveStages';
+import { Turns } from '@/places/jobs/Turns';
+import { STAGE_WORD } from '@/places/jobs/words';
 import { LinkButton } from '@/ui/LinkButton';
-import { loadJobOr404 } from '../load';
+import { loadJobOr404 } from '@/places/jobs/load';
 
 type Params = Promise<{ id: string; stage: string }>;
 

@@ -1,6 +1,9 @@
-import { amendmentsOfJob, doubtsOfJob, findSite, loadJob, sealOfJob } from '@barys/store';
+import { sealOfJob } from '@barys/store/db';
+import { amendmentsOfJob, loadJob } from '@barys/store/jobs';
+import { findSite } from '@barys/store/people';
+import { doubtsOfJob } from '@barys/store/registers';
 import { z } from 'zod';
-import { renderCertificate } from '@/certificate/render';
+import { renderCertificate } from '@/pdf/certificate/render';
 import { codeOf, originOf } from '@/server/codes';
 import { database } from '@/server/database';
 import { requireReader } from '@/server/person';

@@ -1,6 +1,8 @@
-import { listReferences, loadJob, quantityWanted, rankReferences, type Side } from '@barys/store';
+import { loadJob } from '@barys/store/jobs';
+import { listReferences } from '@barys/store/registers';
+import { quantityWanted, rankReferences, type Side } from '@barys/store/runs';
 import { z } from 'zod';
-import { renderFieldSheet } from '@/fieldSheet/render';
+import { renderFieldSheet } from '@/pdf/field-sheet/render';
 import { codeOf, originOf } from '@/server/codes';
 import { database } from '@/server/database';
 import { localDate } from '@/server/dates';

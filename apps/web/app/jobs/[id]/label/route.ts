@@ -1,5 +1,6 @@
-import { loadJob, StoreError } from '@barys/store';
-import { renderJobLabel } from '@/fieldSheet/render';
+import { StoreError } from '@barys/store/db';
+import { loadJob } from '@barys/store/jobs';
+import { renderJobLabel } from '@/pdf/field-sheet/render';
 import { codeOf, originOf } from '@/server/codes';
 import { database } from '@/server/database';
 import { requireReader } from '@/server/person';

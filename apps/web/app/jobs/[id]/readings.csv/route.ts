@@ -1,5 +1,7 @@
-import { parseTyped } from '@barys/core';
-import { evaluateStoredRun, loadJob, standardAt, toCsv } from '@barys/store';
+import { parseTyped } from '@barys/core/text';
+import { toCsv } from '@barys/store/imports';
+import { loadJob } from '@barys/store/jobs';
+import { evaluateStoredRun, standardAt } from '@barys/store/runs';
 import { csvResponse } from '@/server/csv';
 import { database } from '@/server/database';
 import { noteExport } from '@/server/exported';

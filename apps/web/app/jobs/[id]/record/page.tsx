@@ -1,37 +1,35 @@
-import type { PressureKind } from '@barys/core';
+import type { PressureKind } from '@barys/core/units';
+import { sealOfJob, shortHash, type Seal } from '@barys/store/db';
 import {
   amendedRun,
   amendmentsOfJob,
   asFoundRun,
   asLeftRun,
-  doubtsOfJob,
-  hasPassword,
   isOwnWork,
-  sealOfJob,
-  shortHash,
   type Connection,
   type Amendment,
   type JobFile,
-  type Run,
-  type Seal,
-} from '@barys/store';
+} from '@barys/store/jobs';
+import { hasPassword } from '@barys/store/people';
+import { doubtsOfJob } from '@barys/store/registers';
+import type { Run } from '@barys/store/runs';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
-import { AdjustmentTable } from '@/jobs/AdjustmentTable';
-import { AmendForm } from '@/jobs/AmendForm';
-import { amendablesOf } from '@/jobs/amendables';
-import { AmendmentList } from '@/jobs/AmendmentList';
-import { AmendmentReview } from '@/jobs/AmendmentReview';
-import { JobHead } from '@/jobs/JobHead';
-import { Attachments } from '@/jobs/Attachments';
-import { ReviewForm } from '@/jobs/ReviewForm';
-import { RunSummary } from '@/jobs/RunSummary';
-import { BesideTable } from '@/jobs/BesideTable';
-import { RunTable } from '@/jobs/RunTable';
-import { StageHistory } from '@/jobs/StageHistory';
+import { AdjustmentTable } from '@/places/jobs/AdjustmentTable';
+import { AmendForm } from '@/places/jobs/AmendForm';
+import { amendablesOf } from '@/places/jobs/amendables';
+import { AmendmentList } from '@/places/jobs/AmendmentList';
+import { AmendmentReview } from '@/places/jobs/AmendmentReview';
+import { JobHead } from '@/places/jobs/JobHead';
+import { Attachments } from '@/places/jobs/Attachments';
+import { ReviewForm } from '@/places/jobs/ReviewForm';
+import { RunSummary } from '@/places/jobs/RunSummary';
+import { BesideTable } from '@/places/jobs/BesideTable';
+import { RunTable } from '@/places/jobs/RunTable';
+import { StageHistory } from '@/places/jobs/StageHistory';
 import {
   checkInWords,
   daysInWords,
@@ -42,9 +40,9 @@ import {
   REASON_WORD,
   sinceFacts,
   STAGE_WORD,
-} from '@/jobs/words';
-import { ValveMoves } from '@/jobs/ValveMoves';
-import { certificateWords } from '@/references/words';
+} from '@/places/jobs/words';
+import { ValveMoves } from '@/places/jobs/ValveMoves';
+import { certificateWords } from '@/places/references/words';
 import { database } from '@/server/database';
 import { showMoment } from '@/server/dates';
 import { actingPerson } from '@/server/person';
@@ -53,7 +51,7 @@ import { CorridorSheet } from '@/ui/CorridorSheet';
 import { Facts } from '@/ui/Facts';
 import { LinkButton } from '@/ui/LinkButton';
 import { Sheet } from '@/ui/Sheet';
-import { loadJobOr404 } from '../load';
+import { loadJobOr404 } from '@/places/jobs/load';
 
 /** How far the two clocks may be apart before the record says so. */
 const MOST_LAG_MS = 2 * 60 * 1000;

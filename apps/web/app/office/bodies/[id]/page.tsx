@@ -1,5 +1,5 @@
-import { findBody } from '@barys/store';
-import { BodyForm } from '@/office/bodies/BodyForm';
+import { findBody } from '@barys/store/registers';
+import { BodyForm } from '@/places/office/bodies/BodyForm';
 import { database } from '@/server/database';
 import { orNotFound, pageId } from '@/server/orNotFound';
 import { PageHead } from '@/ui/PageHead';

@@ -1,4 +1,4 @@
-import { BodyForm } from '@/office/bodies/BodyForm';
+import { BodyForm } from '@/places/office/bodies/BodyForm';
 
 export const metadata = { title: 'Add a body' };
 

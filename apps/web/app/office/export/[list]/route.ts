@@ -1,5 +1,6 @@
-import { StoreError, toCsv } from '@barys/store';
-import { LISTS, type ListName } from '@/exports/lists';
+import { StoreError } from '@barys/store/db';
+import { toCsv } from '@barys/store/imports';
+import { LISTS, type ListName } from '@/places/office/exports/lists';
 import { csvResponse } from '@/server/csv';
 import { database } from '@/server/database';
 import { noteExport } from '@/server/exported';

@@ -1,5 +1,5 @@
-import { COLUMNS, openImport } from '@barys/store';
-import { ImportDesk } from '@/imports/ImportDesk';
+import { COLUMNS, openImport } from '@barys/store/imports';
+import { ImportDesk } from '@/places/office/imports/ImportDesk';
 import { database } from '@/server/database';
 import { orNotFound, pageId } from '@/server/orNotFound';
 import { PageHead } from '@/ui/PageHead';

@@ -1,6 +1,6 @@
-import { listEverybody } from '@barys/store';
+import { listEverybody } from '@barys/store/people';
 import { notFound } from 'next/navigation';
-import { PersonForm } from '@/people/PersonForm';
+import { PersonForm } from '@/places/office/people/PersonForm';
 import { database } from '@/server/database';
 import { pageId } from '@/server/orNotFound';
 

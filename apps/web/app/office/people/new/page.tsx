@@ -1,4 +1,4 @@
-import { PersonForm } from '@/people/PersonForm';
+import { PersonForm } from '@/places/office/people/PersonForm';
 
 export const metadata = { title: 'Add a person' };
 

@@ -1,8 +1,8 @@
-import { findProcedure } from '@barys/store';
+import { findProcedure } from '@barys/store/registers';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
-import { ProcedureForm } from '@/procedures/ProcedureForm';
-import { pointsInWords, ruleInWords } from '@/procedures/words';
+import { ProcedureForm } from '@/places/office/procedures/ProcedureForm';
+import { pointsInWords, ruleInWords } from '@/places/office/procedures/words';
 import { database } from '@/server/database';
 import { showDate } from '@/server/dates';
 import { orNotFound, pageId } from '@/server/orNotFound';

@@ -1,4 +1,4 @@
-import { ProcedureForm } from '@/procedures/ProcedureForm';
+import { ProcedureForm } from '@/places/office/procedures/ProcedureForm';
 
 export const metadata = { title: 'Add a procedure' };
 

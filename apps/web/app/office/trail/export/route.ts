@@ -1,4 +1,5 @@
-import { toCsv, trailEntries, trailQuerySchema } from '@barys/store';
+import { trailEntries, trailQuerySchema } from '@barys/store/db';
+import { toCsv } from '@barys/store/imports';
 import { csvResponse } from '@/server/csv';
 import { database } from '@/server/database';
 import { noteExport } from '@/server/exported';

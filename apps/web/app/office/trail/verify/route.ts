@@ -1,10 +1,10 @@
-import { verifyTrail } from '@barys/store';
+import { verifyTrail } from '@barys/store/db';
 import { log } from '@/server/act';
 import { database } from '@/server/database';
 import { requireReader } from '@/server/person';
 import { problemResponse } from '@/server/problem';
 import { sealFolder, sealNow } from '@/server/sealer';
-import type { VerifyLine } from '@/trail/verifyLine';
+import type { VerifyLine } from '@/places/office/trail/verifyLine';
 
 /** One at a time: it reads every record. */
 let isRunning = false;

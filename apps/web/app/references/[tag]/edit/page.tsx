@@ -1,5 +1,5 @@
-import { StandardForm } from '@/references/ReferenceForms';
-import { loadStandard, type Params } from '../load';
+import { StandardForm } from '@/places/references/ReferenceForms';
+import { loadStandard, type Params } from '@/places/references/load';
 
 export const metadata = { title: 'Change a reference' };
 

@@ -1,4 +1,5 @@
-import { amendmentsOfJob, attachmentsOfJob, evaluateStoredRun, loadJob } from '@barys/store';
+import { amendmentsOfJob, attachmentsOfJob, loadJob } from '@barys/store/jobs';
+import { evaluateStoredRun } from '@barys/store/runs';
 import { database } from '@/server/database';
 import { requireReader } from '@/server/person';
 import { problemResponse } from '@/server/problem';

@@ -1,4 +1,4 @@
-import { fileOfAttachment } from '@barys/store';
+import { fileOfAttachment } from '@barys/store/jobs';
 import { z } from 'zod';
 import { database } from '@/server/database';
 import { requireReader } from '@/server/person';

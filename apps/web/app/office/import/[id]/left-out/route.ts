@@ -1,4 +1,4 @@
-import { checkImport, importChoiceSchema, leftOutAsCsv, openImport } from '@barys/store';
+import { checkImport, importChoiceSchema, leftOutAsCsv, openImport } from '@barys/store/imports';
 import { z } from 'zod';
 import { csvResponse } from '@/server/csv';
 import { database } from '@/server/database';

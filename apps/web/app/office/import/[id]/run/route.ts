@@ -1,12 +1,7 @@
-import {
-  checkImport,
-  importChoiceSchema,
-  requireAdministrator,
-  takeImport,
-  type Checked,
-} from '@barys/store';
+import { checkImport, importChoiceSchema, takeImport, type Checked } from '@barys/store/imports';
+import { requireAdministrator } from '@barys/store/people';
 import { z } from 'zod';
-import type { Found, Line } from '@/imports/choice';
+import type { Found, Line } from '@/places/office/imports/choice';
 import { answerTo, log } from '@/server/act';
 import { database } from '@/server/database';
 import { currentActor } from '@/server/person';

@@ -1,4 +1,4 @@
-import { fileOfCertificate } from '@barys/store';
+import { fileOfCertificate } from '@barys/store/registers';
 import { database } from '@/server/database';
 import { problemResponse } from '@/server/problem';
 import { routeId } from '@/server/routeId';

@@ -1,6 +1,6 @@
 import { notFound } from 'next/navigation';
-import { ModuleForm } from '@/references/ReferenceForms';
-import { loadStandard } from '../../load';
+import { ModuleForm } from '@/places/references/ReferenceForms';
+import { loadStandard } from '@/places/references/load';
 
 export const metadata = { title: 'A range of a reference' };
 

@@ -1,4 +1,4 @@
-import { sitDown } from '@barys/store';
+import { sitDown } from '@barys/store/jobs';
 import { z } from 'zod';
 import { act } from '@/server/act';
 import { showClock } from '@/server/dates';

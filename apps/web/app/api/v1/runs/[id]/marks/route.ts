@@ -1,6 +1,6 @@
-import { keepMark } from '@barys/store';
+import { keepMark } from '@barys/store/runs';
 import { z } from 'zod';
-import { markSchema } from '@/jobs/run/schema';
+import { markSchema } from '@/places/jobs/run/schema';
 import { act } from '@/server/act';
 import { showClock } from '@/server/dates';
 import { problemResponse } from '@/server/problem';

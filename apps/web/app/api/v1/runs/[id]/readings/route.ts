@@ -1,6 +1,6 @@
-import { saveReading } from '@barys/store';
+import { saveReading } from '@barys/store/runs';
 import { z } from 'zod';
-import { readingSchema } from '@/jobs/run/schema';
+import { readingSchema } from '@/places/jobs/run/schema';
 import { act } from '@/server/act';
 import { showClock } from '@/server/dates';
 import { problemResponse } from '@/server/problem';

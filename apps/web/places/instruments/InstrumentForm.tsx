@@ -1,0 +1,192 @@
+'use client';
+import type { Body } from '@barys/store/registers';
+import { RANGE_QUESTIONS } from '@barys/store/shapes';
+import Alert from '@mui/material/Alert';
+import Button from '@mui/material/Button';
+import Stack from '@mui/material/Stack';
+import TextField from '@mui/material/TextField';
+import { FieldGrid, unplaced } from '@/ui/FieldGrid';
+import { Refused } from '@/ui/Refused';
+import { Sheet } from '@/ui/Sheet';
+import { useSubmit } from '@/ui/useSubmit';
+import { useTyped } from '@/ui/useTyped';
+import { addInstrumentAction, changeInstrumentAction, configureAction } from './actions';
+import { ConfigurationFields } from './ConfigurationFields';
+import {
+  CONFIGURATION_FIELDS,
+  type ConfigurationFields as RangeEntry,
+  type InstrumentFields,
+} from './fields';
+import { instrumentSpecs } from './specs';
+
+interface Named {
+  readonly id: number;
+  readonly name: string;
+}
+
+/** A new instrument with its first configuration. */
+export function NewInstrumentForm({
+  bodies,
+  procedures,
+  initial,
+}: {
+  bodies: readonly Body[];
+  procedures: readonly Named[];
+  initial: InstrumentFields;
+}) {
+  const [instrument, changeInstrument] = useTyped(initial);
+  const [configuration, changeConfiguration] = useTyped<RangeEntry>({
+    ...CONFIGURATION_FIELDS,
+    reason: 'first entry',
+  });
+  const { answer, isPending, submit } = useSubmit(addInstrumentAction);
+  const specs = instrumentSpecs(bodies, procedures);
+  return (
+    <Stack
+      component="form"
+      method="post"
+      sx={{ gap: 1.5 }}
+      onSubmit={(event) => {
+        event.preventDefault();
+        submit({ instrument, configuration });
+      }}
+    >
+      <Sheet title="Register entry">
+        <FieldGrid specs={specs} fields={instrument} change={changeInstrument} answer={answer} />
+      </Sheet>
+      <ConfigurationFields
+        fields={configuration}
+        change={changeConfiguration}
+        body={bodies.find(({ id }) => String(id) === instrument.bodyId)}
+      />
+      <div>
+        <Button type="submit" variant="contained" aria-busy={isPending}>
+          Add the instrument
+        </Button>
+        <Refused answer={unplaced(specs, answer)} />
+      </div>
+    </Stack>
+  );
+}
+
+export function ChangeInstrumentForm({
+  id,
+  revision,
+  bodies,
+  procedures,
+  initial,
+}: {
+  id: number;
+  revision: number;
+  bodies: readonly Body[];
+  procedures: readonly Named[];
+  initial: InstrumentFields;
+}) {
+  const [instrument, change] = useTyped(initial);
+  const { answer, isPending, submit } = useSubmit(changeInstrumentAction);
+  const specs = instrumentSpecs(bodies, procedures);
+  return (
+    <form
+      method="post"
+      onSubmit={(event) => {
+        event.preventDefault();
+        submit({ id, revision, instrument });
+      }}
+    >
+      <Sheet title="Register entry" aside="The range is changed by a new version of the configuration.">
+        <FieldGrid specs={specs} fields={instrument} change={change} answer={answer} />
+        <Button type="submit" variant="contained" aria-busy={isPending} sx={{ mt: 2 }}>
+          Keep the changes
+        </Button>
+        <Refused answer={unplaced(specs, answer)} />
+      </Sheet>
+    </form>
+  );
+}
+
+const RANGE_PARTS = ['lrv', 'urv', 'inputUnit', 'outputLow', 'outputHigh', 'outputUnit'] as const;
+
+/** Whether the display showed the range before and was left behind by it. */
+const isDisplayLeft = (now: RangeEntry, before: RangeEntry): boolean =>
+  before.displayLow === before.lrv &&
+  before.displayHigh === before.urv &&
+  now.displayLow === before.displayLow &&
+  now.displayHigh === before.displayHigh &&
+  (now.lrv !== before.lrv || now.urv !== before.urv || now.inputUnit !== before.inputUnit);
+
+export function ConfigureForm({
+  id,
+  tag,
+  job,
+  body,
+  initial,
+}: {
+  id: number;
+  tag: string;
+  /** The job that goes on afterwards; null where it is only the register. */
+  job: number | null;
+  body: Body;
+  initial: RangeEntry;
+}) {
+  const [configuration, change] = useTyped(initial);
+  const [given, giveMore] = useTyped<Record<string, string>>({});
+  const { answer, isPending, submit } = useSubmit(configureAction);
+  const isMoved = RANGE_PARTS.some((part) => configuration[part] !== initial[part]);
+  return (
+    <Stack
+      component="form"
+      method="post"
+      sx={{ gap: 1.5 }}
+      onSubmit={(event) => {
+        event.preventDefault();
+        submit({ id, tag, job, configuration, given });
+      }}
+    >
+      <ConfigurationFields fields={configuration} change={change} body={body} />
+      {isMoved && isDisplayLeft(configuration, initial) && (
+        <Alert
+          severity="warning"
+          variant="outlined"
+          action={
+            <Button
+              onClick={() =>
+                change({
+                  displayLow: configuration.lrv,
+                  displayHigh: configuration.urv,
+                  displayUnit: configuration.inputUnit,
+                })
+              }
+            >
+              Let it follow
+            </Button>
+          }
+        >
+          The display showed the range and still shows {initial.displayLow} … {initial.displayHigh}{' '}
+          {initial.displayUnit}. Shall it follow?
+        </Alert>
+      )}
+      {isMoved && (
+        <Sheet title="Another range: who has to know" aside="due for calibration at once">
+          <Stack sx={{ gap: 1 }}>
+            {Object.entries(RANGE_QUESTIONS).map(([key, text]) => (
+              <TextField
+                key={key}
+                label={text}
+                value={given[key] ?? ''}
+                onChange={({ target }) => giveMore({ [key]: target.value })}
+                fullWidth
+                autoComplete="off"
+              />
+            ))}
+          </Stack>
+        </Sheet>
+      )}
+      <div>
+        <Button type="submit" variant="contained" aria-busy={isPending}>
+          Put this version in force
+        </Button>
+        <Refused answer={answer} />
+      </div>
+    </Stack>
+  );
+}

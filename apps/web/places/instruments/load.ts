@@ -1,0 +1,20 @@
+import { findInstrument, tagToday, type Instrument } from '@barys/store/registers';
+import { redirect } from 'next/navigation';
+import { database } from '@/server/database';
+import { orNotFound } from '@/server/orNotFound';
+
+export type Params = Promise<{ tag: string }>;
+
+/** The instrument that an address names. */
+export const loadInstrument = async (params: Params): Promise<Instrument> => {
+  const tag = decodeURIComponent((await params).tag);
+  const db = database();
+  try {
+    return await findInstrument(db, { tag });
+  } catch (error) {
+    // Labels and records go on leading to an instrument that has another tag by now.
+    const today = await tagToday(db, tag);
+    if (today !== null) redirect(`/instruments/${encodeURIComponent(today)}`);
+    return orNotFound(() => Promise.reject(error as Error));
+  }
+};

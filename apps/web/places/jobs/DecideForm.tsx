@@ -1,0 +1,60 @@
+'use client';
+import type { DecisionOnRun } from '@barys/store/jobs';
+import Button from '@mui/material/Button';
+import Stack from '@mui/material/Stack';
+import TextField from '@mui/material/TextField';
+import { Refused } from '@/ui/Refused';
+import { useAct } from '@/ui/useAct';
+import { decideAction } from './actions/runs';
+import { DECISION_WORD } from './words';
+
+const OTHERS = ['repair', 'replace', 'range change', 'further tests'] as const;
+
+/** The decision; what the readings ask for comes first and is one key away. */
+export function DecideForm({ job, isAdjustAdvised }: { job: number; isAdjustAdvised: boolean }) {
+  const { answer, isPending, onSubmit, ref } = useAct(decideAction, `decide ${job}`);
+  const main = (decision: DecisionOnRun, isAdvised: boolean, word: string) => (
+    <Button
+      key={decision}
+      type="submit"
+      name="decision"
+      value={decision}
+      variant={isAdvised ? 'contained' : 'outlined'}
+      autoFocus={isAdvised}
+      aria-busy={isPending}
+    >
+      {word}
+    </Button>
+  );
+  const adjust = main('adjust', isAdjustAdvised, isAdjustAdvised ? 'Adjust' : 'Adjust all the same');
+  const leave = main('leave', !isAdjustAdvised, DECISION_WORD.leave);
+  return (
+    <form ref={ref} method="post" onSubmit={onSubmit}>
+      <input type="hidden" name="job" value={job} />
+      <Stack direction="row" sx={{ gap: 1, flexWrap: 'wrap' }}>
+        {isAdjustAdvised ? [adjust, leave] : [leave, adjust]}
+        <Button type="submit" name="decision" value="reopen" aria-busy={isPending}>
+          Correct a reading
+        </Button>
+      </Stack>
+      <Stack direction="row" sx={{ gap: 1, flexWrap: 'wrap', mt: 1 }}>
+        {OTHERS.map((decision) => (
+          <Button key={decision} type="submit" name="decision" value={decision} aria-busy={isPending}>
+            {DECISION_WORD[decision]}
+          </Button>
+        ))}
+      </Stack>
+      <TextField
+        name="note"
+        label={
+          isAdjustAdvised
+            ? 'Remark; the reason, if it is anything but adjusted'
+            : 'Remark; the reason, if it is not left'
+        }
+        fullWidth
+        sx={{ mt: 1.5 }}
+      />
+      <Refused answer={answer} />
+    </form>
+  );
+}

@@ -1,0 +1,29 @@
+'use server';
+/** Adjusting. */
+import { adjustAgain, ADJUSTMENT_KINDS, backToJudge, beginAsLeft, logAdjustment } from '@barys/store/jobs';
+import { z } from 'zod';
+import type { Answer } from '@/server/answer';
+import { note, onJob } from '@/places/jobs/onJob';
+
+const adjustmentSchema = z.object({
+  kind: z.enum(ADJUSTMENT_KINDS),
+  description: note,
+  atAppliedText: z.string(),
+  beforeText: z.string(),
+  afterText: z.string(),
+});
+
+export async function logAdjustmentAction(_before: Answer, form: FormData): Promise<Answer> {
+  return onJob(form, (tx, actor, jobId, raw) => logAdjustment(tx, actor, jobId, adjustmentSchema.parse(raw)));
+}
+
+export async function leaveAdjustAction(_before: Answer, form: FormData): Promise<Answer> {
+  return onJob(form, (tx, actor, jobId, raw) => {
+    const { to } = z.object({ to: z.enum(['as-left', 'judge']) }).parse(raw);
+    return to === 'as-left' ? beginAsLeft(tx, actor, jobId) : backToJudge(tx, actor, jobId);
+  });
+}
+
+export async function adjustAgainAction(_before: Answer, form: FormData): Promise<Answer> {
+  return onJob(form, adjustAgain);
+}

@@ -1,0 +1,50 @@
+'use client';
+import Button from '@mui/material/Button';
+import Typography from '@mui/material/Typography';
+import { useEffect, useRef, useState, type SubmitEvent } from 'react';
+import { finishRunAction } from '@/places/jobs/actions/runs';
+import { Refused } from '@/ui/Refused';
+import { useAct } from '@/ui/useAct';
+import type { ShownRun } from './types';
+
+/** All points are read: on to what comes next, as soon as the last reading is saved. */
+export function Finish({
+  jobId,
+  kind,
+  count,
+  isSaved,
+}: {
+  jobId: number;
+  kind: ShownRun['kind'];
+  count: number;
+  isSaved: boolean;
+}) {
+  const { answer, isPending, onSubmit } = useAct(finishRunAction);
+  const [isWanted, setIsWanted] = useState(false);
+  const form = useRef<HTMLFormElement>(null);
+  useEffect(() => {
+    if (isWanted && isSaved) form.current?.requestSubmit();
+  }, [isWanted, isSaved]);
+
+  const submit = (event: SubmitEvent<HTMLFormElement>) => {
+    setIsWanted(!isSaved);
+    if (isSaved) onSubmit(event);
+    else event.preventDefault();
+  };
+  return (
+    <form ref={form} method="post" onSubmit={submit}>
+      <input type="hidden" name="job" value={jobId} />
+      <input type="hidden" name="kind" value={kind} />
+      <Typography sx={{ fontWeight: 700, fontSize: 20, mb: 0.5 }}>All {count} points are read</Typography>
+      <Typography variant="body2" sx={{ color: 'text.secondary', mb: 1.5 }}>
+        {isWanted && !isSaved
+          ? 'Goes on as soon as the last reading is saved.'
+          : '↑ goes back to a reading to correct it.'}
+      </Typography>
+      <Button type="submit" variant="contained" size="large" aria-busy={isPending} autoFocus>
+        {kind === 'as-found' ? 'Judge' : 'Return to service'}
+      </Button>
+      <Refused answer={answer} />
+    </form>
+  );
+}

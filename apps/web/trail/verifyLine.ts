@@ -1,4 +1,0 @@
-import type { Progress, Verified } from '@barys/store';
-
-/** One line of what a verification tells while it runs. */
-export type VerifyLine = Progress | { readonly found: Verified } | { readonly error: string };

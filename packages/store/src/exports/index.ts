@@ -1,0 +1,2 @@
+/** Everything brought out. */
+export { exportEverything } from './everything';

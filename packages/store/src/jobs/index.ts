@@ -1,0 +1,80 @@
+/** A job from the brief to the closed record. */
+export {
+  type Adjustment,
+  ADJUSTMENT_KINDS,
+  type AdjustmentKind,
+  logAdjustment,
+  type NewAdjustment,
+} from './adjust';
+export {
+  AMENDABLE,
+  AMENDABLE_FIELDS,
+  type AmendableField,
+  amendedRun,
+  amendJob,
+  type Amendment,
+  amendmentsOfJob,
+  type NewAmendment,
+  recordSays,
+  reviewAmendment,
+} from './amend';
+export {
+  attach,
+  type Attachment,
+  attachmentsOfJob,
+  fileOfAttachment,
+  LARGEST_ATTACHMENT_BYTES,
+  MEDIA_TYPES,
+} from './attachments';
+export { connectJob, type NewConnection } from './connect';
+export {
+  type Ambient,
+  CONNECT_CHECKS,
+  type ConnectCheck,
+  type Connection,
+  SECOND_INDICATIONS,
+  WORK_PLACES,
+  type WorkPlace,
+} from './connection';
+export {
+  adjustAgain,
+  backToJudge,
+  beginAsLeft,
+  decideOnRun,
+  type DecisionOnRun,
+  DECISIONS_ON_RUN,
+  finishRun,
+  openJob,
+  openJobsFor,
+  passAsked,
+  reopenAsFound,
+  throwRunAway,
+  whyNotWalkable,
+} from './decide';
+export { type Desk, sitDown } from './desk';
+export {
+  asFoundRun,
+  asLeftRun,
+  closedJobs,
+  countOpenJobs,
+  hasSamePoints,
+  JOB_REASONS,
+  type JobFile,
+  type JobLine,
+  type JobReason,
+  jobsOfInstrument,
+  jobsSentBack,
+  jobsToReview,
+  lastDay,
+  loadJob,
+  openJobs,
+  type StageRecord,
+} from './file';
+export { type InstrumentCopy, type Since } from './instrument-copy';
+export { type Leak, type LeakBasis, leakLimit } from './leak';
+export { stageOfJob } from './move';
+export { type Answer, type Question, questionsAt, unanswered } from './questions';
+export { backToReturn, isOwnWork, reasonToLeave, reviewJob, signJob } from './sign';
+export { ASKING_STAGES, type AskingStage, type Stage, STAGES, type Standing } from './stages';
+export { cancelJob, connectAgain } from './turns';
+export { keepMove, type MadeMove, movesOfJob, VALVE_STAGES, valvesOfJob, type ValveStage } from './valves';

@@ -1,0 +1,50 @@
+/** People, what their roles allow, their sessions, and the site they work at. */
+export { type Actor } from './actor';
+export {
+  addFirstPerson,
+  addPerson,
+  changePerson,
+  findPerson,
+  listEverybody,
+  listPeople,
+  type NewPerson,
+  type Person,
+  personSchema,
+  requireAdministrator,
+  type Role,
+  ROLES,
+} from './people';
+export {
+  type ApiToken,
+  countPasswordTry,
+  hasPassword,
+  isPasswordOf,
+  makeToken,
+  passwordSchema,
+  personOfSession,
+  personOfToken,
+  revokeToken,
+  type Scope,
+  SCOPES,
+  setPassword,
+  signIn,
+  type SignInFrom,
+  signInToDemo,
+  signOut,
+  tokenSchema,
+  tokensOf,
+} from './sessions';
+export {
+  addSite,
+  findSite,
+  type Letterhead,
+  letterheadSchema,
+  type Review,
+  REVIEWS,
+  setLetterhead,
+  setReview,
+  setTimeZone,
+  type Site,
+  timeZoneSchema,
+} from './site';
+export { dropView, keepView, type SavedView, viewsOf } from './views';

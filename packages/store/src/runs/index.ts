@@ -1,0 +1,43 @@
+/** Runs: their own copy, their readings, and what is judged from them. */
+export { accuracyAt, uncertaintyAt } from './accuracy';
+export {
+  type Beside,
+  type BesideFigure,
+  besideOf,
+  type BesideReading,
+  besideVerdicts,
+  secondScaleOf,
+} from './beside';
+export {
+  EXTRA_COLUMNS,
+  type ExtraColumn,
+  type MadeWith,
+  type Reading,
+  type Run,
+  type RunKind,
+  type SecondScale,
+  secondScaleSchema,
+} from './copy';
+export {
+  evaluateStoredRun,
+  limitsOf,
+  missingPoints,
+  openPoints,
+  standardAt,
+  type StoredRun,
+} from './evaluation';
+export {
+  betterStandard,
+  type Fit,
+  fitOf,
+  measuresSide,
+  quantityWanted,
+  rankReferences,
+  ratiosAt,
+  resolutionIn,
+  type Side,
+  unitOf,
+} from './fit';
+export { keepMark, MARK_KINDS, type MarkKind, type NewMark, type PointMark } from './marks';
+export { saveReading, type TypedReading } from './reading';
+export { workSeen, workUncertainty } from './working';
