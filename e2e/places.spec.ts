@@ -170,7 +170,8 @@ test('the edges are guarded: headers, origin, rate, and errors as problem detail
 
   // A stranger who sends faster than anybody types is told to wait.
   const flood = await Promise.all(
-    Array.from({ length: 400 }, () => request.post('/api/v1/compute/convert', { data: {} })),
+    // Sixty in ten seconds are a stranger's, which the slowest machine passes with a request that does nothing.
+    Array.from({ length: 200 }, () => request.post('/api/v1/openapi.json', { data: {} })),
   );
   const slowed = flood.filter((answer) => answer.status() === 429);
   expect(slowed.length).toBeGreaterThanOrEqual(25);

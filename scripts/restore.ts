@@ -70,7 +70,7 @@ await main(async () => {
       const before = `${DATABASE}_before_${dayjs().format('YYYYMMDD_HHmmss')}`;
       await query(admin, `alter database ${DATABASE} rename to ${before}`);
       await query(admin, `alter database ${RESTORING} rename to ${DATABASE}`);
-      folder.anchorRestore(last?.number ?? 0, new Date());
+      await folder.anchorRestore(last?.number ?? 0, new Date());
       if (applied.length > 0)
         await onDatabaseAt(cluster.adminUrl(DATABASE), (db) => sealTrail(db, folder, { isMigration: true }));
       console.log(

@@ -8,6 +8,7 @@ import { RateLimiterMemory } from 'rate-limiter-flexible';
 import { ADDRESS_HEADER } from './server/address';
 import { database } from './server/database';
 import { logOf } from './server/log';
+import { COME_AGAIN_S, notNow, problemDetails } from './server/problem-details';
 import { SESSION_COOKIE } from './server/session';
 
 const log = logOf('barys-proxy');
@@ -21,13 +22,6 @@ const strangers = new RateLimiterMemory({ points: 60, duration: WINDOW_S, keyPre
 
 const SAFE_METHODS = ['GET', 'HEAD', 'OPTIONS'];
 const COMPUTE = /^\/api\/v1\/compute\/[^/]+$/;
-const COME_AGAIN_S = 5;
-
-const problem = (status: number, title: string, detail: string, headers: Record<string, string> = {}) =>
-  NextResponse.json(
-    { type: 'about:blank', title, status, detail },
-    { status, headers: { 'content-type': 'application/problem+json', ...headers } },
-  );
 
 /** Entries are taken from Barys' own pages, and from programs, which send neither header. */
 function isFromElsewhere(request: NextRequest): boolean {
@@ -43,7 +37,7 @@ function isFromElsewhere(request: NextRequest): boolean {
 }
 
 /** Who sends an entry too fast: a person is counted as such, anybody else by the address that the server saw. */
-async function tooFast(request: NextRequest, person: Person | null): Promise<NextResponse | null> {
+async function tooFast(request: NextRequest, person: Person | null): Promise<Response | null> {
   const address = request.headers.get(ADDRESS_HEADER) ?? 'unknown';
   const isComputing = COMPUTE.test(request.nextUrl.pathname);
   // Only a route of the API looks at a token; elsewhere the header buys nobody a larger bucket.
@@ -59,8 +53,11 @@ async function tooFast(request: NextRequest, person: Person | null): Promise<Nex
     () => false,
   );
   if (isWithin) return null;
-  return problem(429, 'Too fast', 'Too many entries at once. Wait a few seconds; nothing typed is lost.', {
-    'retry-after': String(WINDOW_S),
+  return problemDetails({
+    status: 429,
+    title: 'Too fast',
+    detail: 'Too many entries at once. Wait a few seconds; nothing typed is lost.',
+    headers: { 'retry-after': String(WINDOW_S) },
   });
 }
 
@@ -69,49 +66,61 @@ const OPEN = /^\/(sign-in|first-start|icon\.svg|api\/v1\/(health(\/live)?|openap
 /** What of it needs no database. */
 const WITHOUT_DATABASE = /^\/(icon\.svg|api\/v1\/(health(\/live)?|openapi\.json|compute\/[^/]+))$/;
 
-function away(request: NextRequest): NextResponse {
-  const headers = { 'retry-after': String(COME_AGAIN_S), 'cache-control': 'no-store' };
+function away(request: NextRequest): Response {
   const words = `Barys cannot reach its database. What was saved is kept, and what you typed stays in this browser.`;
   if (request.nextUrl.pathname.startsWith('/api/') || !SAFE_METHODS.includes(request.method))
-    return problem(503, 'Not now', words, headers);
+    return notNow(words);
   const page = `<!doctype html><html lang="en"><head><meta charset="utf-8"><title>Not now · Barys</title><meta name="viewport" content="width=device-width"><meta http-equiv="refresh" content="${COME_AGAIN_S}"></head><body style="font:18px sans-serif;max-width:34em;margin:4em auto;padding:0 1em"><h1>Not now</h1><p>${words}</p><p>This page asks again by itself every ${COME_AGAIN_S} seconds.</p></body></html>`;
   return new NextResponse(page, {
     status: 503,
-    headers: { ...headers, 'content-type': 'text/html; charset=utf-8' },
+    headers: {
+      'retry-after': String(COME_AGAIN_S),
+      'cache-control': 'no-store',
+      'content-type': 'text/html; charset=utf-8',
+    },
   });
 }
 
 /** Everything that is not open is for people who are signed in; a program brings a token, which its route looks at. */
-function signInFirst(request: NextRequest, person: Person | null): NextResponse | null {
+function signInFirst(request: NextRequest, person: Person | null): Response | null {
   const { pathname, search } = request.nextUrl;
   if (person !== null || OPEN.test(pathname)) return null;
   const isApi = pathname.startsWith('/api/');
   if (isApi && request.headers.has('authorization')) return null;
   // Calendar programs can send nothing but an address; the route looks at the token in it.
   if (pathname === '/calendar.ics' && request.nextUrl.searchParams.has('token')) return null;
-  if (isApi) return problem(401, 'Not signed in', 'Sign in first: every act is kept with a name.');
+  if (isApi)
+    return problemDetails({
+      status: 401,
+      title: 'Not signed in',
+      detail: 'Sign in first: every act is kept with a name.',
+    });
   const signIn = new URL('/sign-in', request.url);
   if (SAFE_METHODS.includes(request.method)) signIn.searchParams.set('next', `${pathname}${search}`);
   return NextResponse.redirect(signIn, 303);
 }
 
 /** A password that somebody else has set is changed before anything else. */
-function passwordFirst(request: NextRequest, person: Person | null): NextResponse | null {
+function passwordFirst(request: NextRequest, person: Person | null): Response | null {
   const { pathname } = request.nextUrl;
   if (person?.mustChangePassword !== true || pathname === '/account' || OPEN.test(pathname)) return null;
   if (pathname.startsWith('/api/') || !SAFE_METHODS.includes(request.method))
-    return problem(
-      403,
-      'Change your password',
-      'Somebody else has set your password. Change it first, at /account.',
-    );
+    return problemDetails({
+      status: 403,
+      title: 'Change your password',
+      detail: 'Somebody else has set your password. Change it first, at /account.',
+    });
   return NextResponse.redirect(new URL('/account', request.url), 303);
 }
 
-async function refusal(request: NextRequest): Promise<NextResponse | null> {
+async function refusal(request: NextRequest): Promise<Response | null> {
   const isEntry = !SAFE_METHODS.includes(request.method);
   if (isEntry && isFromElsewhere(request))
-    return problem(403, 'Refused', 'Barys only takes entries made on its own pages.');
+    return problemDetails({
+      status: 403,
+      title: 'Refused',
+      detail: 'Barys only takes entries made on its own pages.',
+    });
   const token = request.cookies.get(SESSION_COOKIE)?.value;
   let person: Person | null = null;
   if (!WITHOUT_DATABASE.test(request.nextUrl.pathname))
@@ -143,23 +152,37 @@ function policy(nonce: string): string {
   ].join('; ');
 }
 
-export async function proxy(request: NextRequest): Promise<NextResponse> {
+/** Headers of every answer. */
+function secure(response: NextResponse): NextResponse {
+  const { headers } = response;
+  headers.set('x-content-type-options', 'nosniff');
+  headers.set('referrer-policy', 'same-origin');
+  headers.set('x-frame-options', 'DENY');
+  headers.set('permissions-policy', 'camera=(), microphone=(), geolocation=()');
+  headers.set('cross-origin-opener-policy', 'same-origin');
+  if (process.env['BARYS_TLS'] === '1')
+    headers.set('strict-transport-security', 'max-age=31536000; includeSubDomains');
+  return response;
+}
+
+/** Data holds no script that a nonce would be for, and is not to be taken for a page. */
+const DATA_POLICY = "default-src 'none'; frame-ancestors 'none'";
+
+export async function proxy(request: NextRequest): Promise<Response> {
   const refused = await refusal(request);
   if (refused !== null) return refused;
+  if (request.nextUrl.pathname.startsWith('/api/')) {
+    const response = secure(NextResponse.next());
+    response.headers.set('content-security-policy', DATA_POLICY);
+    return response;
+  }
   const nonce = Buffer.from(crypto.randomUUID()).toString('base64');
   const csp = policy(nonce);
   const headers = new Headers(request.headers);
   headers.set('x-nonce', nonce);
   headers.set('content-security-policy', csp);
-  const response = NextResponse.next({ request: { headers } });
+  const response = secure(NextResponse.next({ request: { headers } }));
   response.headers.set('content-security-policy', csp);
-  response.headers.set('x-content-type-options', 'nosniff');
-  response.headers.set('referrer-policy', 'same-origin');
-  response.headers.set('x-frame-options', 'DENY');
-  response.headers.set('permissions-policy', 'camera=(), microphone=(), geolocation=()');
-  response.headers.set('cross-origin-opener-policy', 'same-origin');
-  if (process.env['BARYS_TLS'] === '1')
-    response.headers.set('strict-transport-security', 'max-age=31536000; includeSubDomains');
   return response;
 }
 

@@ -13,6 +13,7 @@ import { Failure } from '../lib/failure';
 import { freePort } from '../lib/ports';
 import { startWeb } from '../lib/web';
 import { quantile } from './compare';
+import { post } from './post';
 
 const DESKS = 50;
 const ROUNDS = 9;
@@ -95,10 +96,9 @@ export async function benchDesks(): Promise<void> {
         )),
       );
       const round = await together(desks, async ({ runId, cookie }) => {
-        const answer = await fetch(`${web.url}/api/v1/runs/${runId}/readings`, {
-          method: 'POST',
-          headers: { 'content-type': 'application/json', cookie },
-          body: JSON.stringify({
+        const { status, text } = await post(
+          `${web.url}/api/v1/runs/${runId}/readings`,
+          {
             position,
             clientKey: randomUUID(),
             appliedText: '2.000',
@@ -107,9 +107,10 @@ export async function benchDesks(): Promise<void> {
             supersedes: null,
             // Nobody sits at these jobs: any browser's number is free to enter.
             desk: randomUUID(),
-          }),
-        });
-        if (answer.status !== 201) throw new Failure(await answer.text());
+          },
+          { cookie },
+        );
+        if (status !== 201) throw new Failure(text);
       });
       // The first round warms the server up.
       if (position > 1) saved.push(...round);

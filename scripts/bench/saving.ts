@@ -13,6 +13,7 @@ import { freePort } from '../lib/ports';
 import { startWeb } from '../lib/web';
 
 import { compare } from './compare';
+import { post } from './post';
 
 interface Desk {
   readonly runId: number;
@@ -81,13 +82,13 @@ export async function benchSaving(): Promise<void> {
         {
           name: 'saving a reading over HTTP, as a page does',
           act: async () => {
-            const answer = await fetch(`${web.url}/api/v1/runs/${desk.runId}/readings`, {
-              method: 'POST',
-              headers: { 'content-type': 'application/json', cookie },
-              body: JSON.stringify({ ...reading(), desk: browser }),
-            });
-            if (answer.status !== 201) throw new Error(await answer.text());
-            last.id = ((await answer.json()) as { id: number }).id;
+            const { status, text } = await post(
+              `${web.url}/api/v1/runs/${desk.runId}/readings`,
+              { ...reading(), desk: browser },
+              { cookie },
+            );
+            if (status !== 201) throw new Error(text);
+            last.id = (JSON.parse(text) as { id: number }).id;
           },
         },
       ],

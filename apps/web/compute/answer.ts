@@ -1,6 +1,7 @@
 /** Runs a calculation for the API and answers with its result or with problem details (RFC 9457). */
 import { CoreError } from '@barys/core/errors';
 import { z } from 'zod';
+import { problemDetails } from '@/server/problem-details';
 import type { Calculation } from './calculation';
 
 /** A run of ten thousand readings is under two million characters. */
@@ -22,16 +23,14 @@ export const problem = (
   detail?: string,
   headers: Readonly<Record<string, string>> = {},
 ): Response =>
-  Response.json(
-    {
-      type: `urn:barys:problem:${code}`,
-      title,
-      status,
-      detail: detail ?? faults[0]?.detail ?? title,
-      ...(faults.length === 0 ? {} : { field: faults[0]?.field, errors: faults }),
-    },
-    { status, headers: { ...headers, 'content-type': 'application/problem+json' } },
-  );
+  problemDetails({
+    type: `urn:barys:problem:${code}`,
+    title,
+    status,
+    detail: detail ?? faults[0]?.detail ?? title,
+    headers,
+    ...(faults.length === 0 ? {} : { more: { field: faults[0]?.field, errors: faults } }),
+  });
 
 export const tooLong = (): Response =>
   problem(413, 'too-long', 'Too long', [], `A request may hold ${LONGEST_BODY} characters.`);

@@ -2,6 +2,7 @@
  * Where calculations run: threads of their own, so that no formula keeps the server from taking readings. Each has a limit
  * of time and of memory; what waits is a short queue, and beyond it the answer is to come again.
  */
+import { COME_AGAIN_S } from '@/server/problem-details';
 import { availableParallelism } from 'node:os';
 import { join } from 'node:path';
 import pLimit from 'p-limit';
@@ -14,7 +15,6 @@ import type { Computed, ComputeTask } from './worker';
 const LONGEST_MS = 20_000;
 const MOST_MEMORY_MB = 256;
 const MOST_WAITING = 16;
-const COME_AGAIN_S = 5;
 
 // Kept on the global object, so that development reloads do not start threads each.
 const kept = globalThis as typeof globalThis & { barysCompute?: Piscina<ComputeTask, Computed> };

@@ -1,6 +1,7 @@
-/** Errors of the API as problem details (RFC 9457). */
+/** What an error is answered with. */
 import { isDatabaseAway, isDiskFull, isNeverKept, StoreError, type Refusal } from '@barys/store/db';
 import { answerTo, DISK_FULL, log } from './act';
+import { COME_AGAIN_S, notNow, problemDetails } from './problem-details';
 
 const STATUS: Partial<Record<Refusal['code'], number>> = {
   'no-such': 404,
@@ -13,26 +14,10 @@ const STATUS: Partial<Record<Refusal['code'], number>> = {
 const statusOf = (error: unknown): number =>
   error instanceof StoreError ? (STATUS[error.refusal.code] ?? 409) : 422;
 
-/** How soon to come again, s. */
-export const COME_AGAIN_S = 5;
-
 const NEVER_KEPT =
   'This cannot be kept: it holds a character or a length that a record cannot hold. Type it again.';
 
-const notNow = (detail: string): Response =>
-  Response.json(
-    {
-      type: 'about:blank',
-      title: 'Not now',
-      status: 503,
-      detail,
-    },
-    {
-      status: 503,
-      headers: { 'content-type': 'application/problem+json', 'retry-after': String(COME_AGAIN_S) },
-    },
-  );
-
+/** An error as problem details. */
 export function problemResponse(error: unknown): Response {
   if (isDatabaseAway(error))
     return notNow(
@@ -45,14 +30,12 @@ export function problemResponse(error: unknown): Response {
   const known = isNeverKept(error) ? { error: NEVER_KEPT } : answerTo(error);
   if (known === null) log.error({ err: error }, 'a request failed');
   const status = known === null ? 500 : statusOf(error);
-  const body = {
-    type: 'about:blank',
-    title: known === null ? 'Server error' : 'Not kept',
+  return problemDetails({
     status,
+    title: known === null ? 'Server error' : 'Not kept',
     detail: known?.error ?? 'The server could not keep this. It will be tried again.',
-    ...(known?.field === undefined ? {} : { field: known.field }),
-  };
-  return Response.json(body, { status, headers: { 'content-type': 'application/problem+json' } });
+    ...(known?.field === undefined ? {} : { more: { field: known.field } }),
+  });
 }
 
 /** A PDF that the browser keeps under a name. */

@@ -7,7 +7,7 @@ import {
   openImport,
   takeImport,
   type ImportChoice,
-} from '../src/imports/index';
+} from '../src/imports/import';
 import { COLUMNS, type ImportKind, guessMapping } from '../src/imports/columns';
 import { exportEverything } from '../src/exports/everything';
 import { findInstrument } from '../src/registers/instruments';

@@ -1,10 +1,11 @@
 import { beforeAll, describe, expect, it } from 'vitest';
 import * as db from '../src/db';
-import type { Queryable } from '../src/db';
+import type { Queryable } from '../src/db/database';
 import * as imports from '../src/imports';
 import * as jobs from '../src/jobs';
 import * as people from '../src/people';
-import { ROLES, type Actor, type Role } from '../src/people';
+import { ROLES, type Role } from '../src/people/people';
+import type { Actor } from '../src/people/actor';
 import * as registers from '../src/registers';
 import * as runs from '../src/runs';
 import { jobAtAsFound, openWorks, TAG, TODAY } from './works';

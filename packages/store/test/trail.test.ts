@@ -303,7 +303,7 @@ it('what a backup took back is no longer asked for, once the file says that it w
     async () => {
       expect(await where()).toMatch(/the anchor file has it/);
       const before = readFileSync(folder.anchorFile);
-      folder.anchorRestore((last?.number ?? 0) - 1, new Date());
+      await folder.anchorRestore((last?.number ?? 0) - 1, new Date());
       expect(await where()).toBe('sound');
       writeFileSync(folder.anchorFile, before);
     },

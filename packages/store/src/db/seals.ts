@@ -15,15 +15,14 @@ import {
   closeSync,
   existsSync,
   fstatSync,
-  fsyncSync,
   mkdirSync,
   openSync,
   readdirSync,
   readFileSync,
   readSync,
   writeFileSync,
-  writeSync,
 } from 'node:fs';
+import { open } from 'node:fs/promises';
 import type { Database, Queryable } from './database';
 
 /** Entries of one seal at most; what is more goes into the next. */
@@ -149,14 +148,15 @@ export class SealFolder {
   }
 
   /** Adds lines to the anchor file, which are on the disk when this returns. */
-  private append(lines: readonly string[]): void {
+  private async append(lines: readonly string[]): Promise<void> {
     if (lines.length === 0) return;
-    const file = openSync(this.anchorFile, 'a', 0o600);
+    // Waited for, not blocked on: readings are taken meanwhile.
+    const file = await open(this.anchorFile, 'a', 0o600);
     try {
-      writeSync(file, lines.map((line) => `${line}\n`).join(''));
-      fsyncSync(file);
+      await file.appendFile(lines.map((line) => `${line}\n`).join(''));
+      await file.sync();
     } finally {
-      closeSync(file);
+      await file.close();
     }
   }
 
@@ -174,13 +174,15 @@ export class SealFolder {
     }
   }
 
-  anchor(seals: readonly Pick<Seal, 'number' | 'at' | 'hash'>[]): void {
-    this.append(seals.map(({ number, at, hash }) => `${number} ${hash.toString('hex')} ${at.toISOString()}`));
+  async anchor(seals: readonly Pick<Seal, 'number' | 'at' | 'hash'>[]): Promise<void> {
+    await this.append(
+      seals.map(({ number, at, hash }) => `${number} ${hash.toString('hex')} ${at.toISOString()}`),
+    );
   }
 
   /** Says in the anchor file that a backup took the place of the database, whose last seal was this one. */
-  anchorRestore(number: number, at: Date): void {
-    this.append([`${number} restored ${at.toISOString()}`]);
+  async anchorRestore(number: number, at: Date): Promise<void> {
+    await this.append([`${number} restored ${at.toISOString()}`]);
   }
 }
 
@@ -269,7 +271,7 @@ export async function sealTrail(
 async function anchorSeals(db: Database, folder: SealFolder): Promise<void> {
   await db.transaction(async (tx) => {
     await tx.query(`select pg_advisory_xact_lock(hashtext('sealer'))`);
-    folder.anchor(await sealsAfter(tx, folder.lastAnchored(), 1_000_000));
+    await folder.anchor(await sealsAfter(tx, folder.lastAnchored(), 1_000_000));
   });
 }
 

@@ -11,7 +11,7 @@ import { findSite } from '../people/site';
 import { applyRows } from './apply';
 import type { Answers } from './cells';
 import { checkRows, type Checked, type Progress, type RowsOf } from './check';
-import { COLUMNS, guessMapping, IMPORT_KINDS, type ImportKind, type Mapping } from './columns';
+import { guessMapping, type ImportKind, type Mapping } from './columns';
 import { parseCsv, toCsv, type ParsedCsv } from './csv';
 import type { Lookups } from './rows';
 

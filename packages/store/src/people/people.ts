@@ -57,7 +57,8 @@ const REVIEWING_ROLES: readonly Role[] = ['reviewer', 'technician', 'administrat
 const KEEPING_ROLES: readonly Role[] = ['technician', 'planner', 'administrator'];
 const ADMINISTERING_ROLES: readonly Role[] = ['administrator'];
 
-const PERSON_SQL = `select id, name, role, login, is_active as "isActive",
+/** A person as everybody may know them. */
+export const PERSON_SQL = `select id, name, role, login, is_active as "isActive",
   password_hash is not null as "hasPassword", must_change_password as "mustChangePassword" from person`;
 
 /** People who work here now. */
@@ -180,14 +181,24 @@ export async function changePerson(tx: Queryable, actor: Actor, id: number, entr
   });
 }
 
-async function requireRole(db: Queryable, actor: Actor, roles: readonly Role[]): Promise<Person> {
-  const person = await findPerson(db, actor.personId);
-  if (person === null) throw new StoreError({ code: 'unknown-person' });
+type Acting = Pick<Person, 'name' | 'role' | 'isActive' | 'mustChangePassword'>;
+
+function checkRole<P extends Acting>(person: P | null, roles: readonly Role[]): P {
+  if (person?.isActive !== true) throw new StoreError({ code: 'unknown-person' });
   if (person.mustChangePassword) throw new StoreError({ code: 'password-to-change' });
   if (!roles.includes(person.role))
     throw new StoreError({ code: 'not-allowed', person: person.name, role: person.role });
   return person;
 }
+
+const requireRole = async (db: Queryable, actor: Actor, roles: readonly Role[]): Promise<Person> =>
+  checkRole(await findPerson(db, actor.personId), roles);
+
+/**
+ * The same of a person who was looked up with something else.
+ * @throws StoreError `unknown-person`, `not-allowed`
+ */
+export const checkWorker = <P extends Acting>(person: P): P => checkRole(person, WORKING_ROLES);
 
 /**
  * The acting person, if allowed to work on instruments.

@@ -12,7 +12,7 @@ import { appendToTrail } from '../db/audit';
 import type { Queryable } from '../db/database';
 import { StoreError } from '../db/errors';
 import { countTry, forgetTries, type TryKey } from './password-tries';
-import { findPerson, requireAdministrator, type Person } from './people';
+import { findPerson, PERSON_SQL, requireAdministrator, type Person } from './people';
 import type { Actor } from './actor';
 import { findSite } from './site';
 
@@ -205,10 +205,11 @@ export async function signInToDemo(tx: Queryable, moment: Moment, personId: numb
 
 /** Whose session a token is, or null; one that was not used for a shift is over. */
 export async function personOfSession(db: Queryable, token: string, at: Date): Promise<Person | null> {
-  const [row] = await db.query<{ id: number; seenAt: Date }>(
-    `select person_id as id, seen_at as "seenAt" from session
+  const [row] = await db.query<Person & { seenAt: Date }>(
+    `select person.*, seen_at as "seenAt" from session join (${PERSON_SQL} where is_active) person on person.id = person_id
      where token_hash = $1 and expires_at > $2 and seen_at > $3`,
     [hashOfToken(token), at, idleSince(at)],
+    'person-of-session',
   );
   // Written now and then, not at every request.
   if (row !== undefined && dayjs(at).diff(row.seenAt, 'minute') >= 1)
@@ -216,7 +217,9 @@ export async function personOfSession(db: Queryable, token: string, at: Date): P
       hashOfToken(token),
       at,
     ]);
-  return row === undefined ? null : findPerson(db, row.id);
+  if (row === undefined) return null;
+  const { seenAt: _seenAt, ...person } = row;
+  return person;
 }
 
 /** Ends a session; one that is over already is left alone. */

@@ -1,15 +1,11 @@
 /** Writing one reading. */
-import type { ExtraColumn, MadeWith, Reading, RunKind } from './copy';
-import { READING_SQL } from './load';
+import { checkWorker, requireWorker, type Person } from '../people/people';
+import type { Standing } from '../jobs/stages';
+import type { ExtraColumn, RunKind } from './copy';
 import { parseTyped } from '@barys/core/text';
-import { appendToTrail } from '../db/audit';
 import type { Queryable } from '../db/database';
-import { requireDesk } from '../jobs/desk';
 import { StoreError } from '../db/errors';
-import { lockJobAt } from '../jobs/move';
-import { requireWorker } from '../people/people';
 import type { Actor } from '../people/actor';
-import { requireRunCounts } from './counts';
 
 export interface TypedReading {
   readonly position: number;
@@ -25,15 +21,6 @@ export interface TypedReading {
   readonly desk?: string | null;
   /** The reading that this one corrects, or null for the first at its point. */
   readonly supersedes: number | null;
-}
-
-async function standingReading(tx: Queryable, runId: number, position: number): Promise<Reading | undefined> {
-  const [row] = await tx.query<Reading>(
-    `${READING_SQL} where run_id = $1 and position = $2
-       and not exists (select from reading later where later.supersedes = reading.id)`,
-    [runId, position],
-  );
-  return row;
 }
 
 /**
@@ -56,10 +43,97 @@ async function keptReading(
   return { id: row.id, savedAt: row.savedAt };
 }
 
+interface Look extends Pick<Person, 'name' | 'role' | 'isActive' | 'mustChangePassword'> {
+  readonly jobId: number;
+  readonly kind: RunKind;
+  readonly stage: Standing;
+  readonly hasPoint: boolean;
+}
+
+/** Who enters, into which run, and its job, which is taken for this transaction. */
+const LOOK_SQL = `
+  select person.name, role, is_active as "isActive", must_change_password as "mustChangePassword",
+    job.id as "jobId", run.kind, job.stage,
+    exists (select from jsonb_array_elements(made_with -> 'points') point
+      where (point ->> 'position')::int = $3) as "hasPoint"
+  from person, run join job on job.id = run.job_id
+  where person.id = $1 and run.id = $2
+  for update of job`;
+
+/** @throws StoreError `no-such`, `unknown-person`, `not-allowed` */
+async function lookAndLock(tx: Queryable, actor: Actor, runId: number, position: number): Promise<Look> {
+  const [look] = await tx.query<Look>(LOOK_SQL, [actor.personId, runId, position], 'look-at-run');
+  if (look === undefined) {
+    await requireWorker(tx, actor);
+    throw new StoreError({ code: 'no-such', what: 'run', name: runId });
+  }
+  return checkWorker(look);
+}
+
+/** What the write found once it had the job: what stands in its way, or the reading. */
+interface Written {
+  readonly id: number | null;
+  readonly savedAt: Date | null;
+  readonly keptId: number | null;
+  readonly keptAt: Date | null;
+  readonly isSame: boolean | null;
+  readonly counts: boolean;
+  readonly standingId: number | null;
+  readonly standingOutput: string | null;
+  readonly standingBy: string | null;
+  readonly deskTakenBy: string | null;
+}
+
+// It looks with eyes of its own, after the job is locked: what the look before saw may be older than the lock.
+const WRITE_SQL = `
+  with standing as (
+    select id, output_text, name_at(read_by, read_at) as by from reading
+    where run_id = $1 and position = $2 and not exists (select from reading later where later.supersedes = reading.id)
+  ), kept as (
+    select id, read_at, run_id = $1 and position = $2 and applied_text = $4 and output_text = $7 as is_same
+    from reading where client_key = $3
+  ), taken as (
+    select person.name as by from desk join person on person.id = person_id
+    where job_id = $14 and $15::uuid is not null and (desk <> $15 or person_id <> $9)
+  ), standing_run as (
+    select not exists (select from run_thrown_away where run_id = $1) and not exists (
+      select from run newer where newer.job_id = run.job_id and newer.kind = run.kind and newer.pass > run.pass
+    ) as counts from run where id = $1
+  ), saved as (
+    insert into reading (run_id, position, client_key, applied_text, applied, applied_as, output_text, output,
+      read_by, read_at, supersedes, more, taken_at)
+    select $1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13
+    where not exists (select from kept) and not exists (select from taken) and (select counts from standing_run)
+      and (select id from standing) is not distinct from $11
+    returning id, read_at
+  ), entry as (
+    insert into audit_entry (at, person_id, act, subject_kind, subject_id, detail)
+    select $10, $9, $16, 'job', $14, $17::jsonb || jsonb_build_object('reading', saved.id)
+      || case when $11::bigint is null then '{}'
+         else jsonb_build_object('before', (select output_text from standing), 'supersedes', $11::bigint) end
+    from saved
+  )
+  select saved.id, saved.read_at as "savedAt", kept.id as "keptId", kept.read_at as "keptAt", is_same as "isSame", counts,
+    standing.id as "standingId", standing.output_text as "standingOutput", standing.by as "standingBy",
+    taken.by as "deskTakenBy"
+  from standing_run left join saved on true left join kept on true left join standing on true left join taken on true`;
+
+/** Why nothing was written. */
+function refusalOf(written: Written): StoreError {
+  if (written.isSame === false) return new StoreError({ code: 'key-used' });
+  if (!written.counts) return new StoreError({ code: 'run-superseded' });
+  if (written.deskTakenBy !== null) return new StoreError({ code: 'desk-taken', by: written.deskTakenBy });
+  return new StoreError({
+    code: 'reading-exists',
+    output: written.standingOutput ?? 'none',
+    by: written.standingBy ?? 'nobody',
+  });
+}
+
 /**
  * Writes one reading. Sent again with the same key, it is answered with the reading already kept.
- * @throws StoreError `no-such`, `wrong-stage`, `no-such-point`, `run-superseded`, `reading-exists`, `key-used`, `desk-taken`, `unknown-person`,
- *   `not-allowed`; CoreError for text that is no number
+ * @throws StoreError `no-such`, `wrong-stage`, `no-such-point`, `run-superseded`, `reading-exists`, `key-used`, `desk-taken`,
+ *   `desk-needed`, `unknown-person`, `not-allowed`; CoreError for text that is no number
  */
 export async function saveReading(
   tx: Queryable,
@@ -67,44 +141,25 @@ export async function saveReading(
   runId: number,
   entry: TypedReading,
 ): Promise<{ id: number; savedAt: Date }> {
-  await requireWorker(tx, actor);
-  const [run] = await tx.query<{ jobId: number; kind: RunKind; pass: number; points: MadeWith['points'] }>(
-    `select job_id as "jobId", kind, pass, made_with -> 'points' as points from run where id = $1`,
-    [runId],
-  );
-  if (run === undefined) throw new StoreError({ code: 'no-such', what: 'run', name: runId });
-  // A reading that was kept stays kept, also when its run was finished before the answer came through.
-  const kept = await keptReading(tx, runId, entry);
-  if (kept !== undefined) return kept;
-  await lockJobAt(tx, run.jobId, run.kind);
-  const keptMeanwhile = await keptReading(tx, runId, entry);
-  if (keptMeanwhile !== undefined) return keptMeanwhile;
-  await requireRunCounts(tx, runId);
-  await requireDesk(tx, actor, run.jobId, entry.desk ?? null);
-  const isNewest = await tx.query('select from run where job_id = $1 and kind = $2 and pass > $3', [
-    run.jobId,
-    run.kind,
-    run.pass,
-  ]);
-  if (isNewest.length > 0) throw new StoreError({ code: 'run-superseded' });
-  if (!run.points.some((point) => point.position === entry.position))
-    throw new StoreError({ code: 'no-such-point', position: entry.position });
-  const standing = await standingReading(tx, runId, entry.position);
-  if ((standing?.id ?? null) !== entry.supersedes)
-    throw new StoreError({
-      code: 'reading-exists',
-      output: standing?.outputText ?? 'none',
-      by: standing?.readBy ?? 'nobody',
-    });
+  const look = await lookAndLock(tx, actor, runId, entry.position);
+  const desk = entry.desk ?? null;
+  if (look.stage !== look.kind || !look.hasPoint || (desk === null && actor.via === 'session')) {
+    // A reading that was kept stays kept, also when its run was finished before the answer came through.
+    const kept = await keptReading(tx, runId, entry);
+    if (kept !== undefined) return kept;
+    if (look.stage !== look.kind)
+      throw new StoreError({ code: 'wrong-stage', stage: look.stage, wanted: look.kind });
+    throw new StoreError(
+      look.hasPoint ? { code: 'desk-needed' } : { code: 'no-such-point', position: entry.position },
+    );
+  }
   const applied = parseTyped(entry.appliedText);
   const output = parseTyped(entry.outputText);
   const more = Object.fromEntries(
     Object.entries(entry.more ?? {}).map(([column, text]) => [column, parseTyped(text).text]),
   );
-  const [saved] = await tx.query<{ id: number; savedAt: Date }>(
-    `insert into reading (run_id, position, client_key, applied_text, applied, applied_as, output_text, output,
-       read_by, read_at, supersedes, more, taken_at)
-     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13) returning id, read_at as "savedAt"`,
+  const [written] = await tx.query<Written>(
+    WRITE_SQL,
     [
       runId,
       entry.position,
@@ -119,21 +174,22 @@ export async function saveReading(
       entry.supersedes,
       JSON.stringify(more),
       entry.takenAt ?? null,
+      look.jobId,
+      desk,
+      entry.supersedes === null ? 'save reading' : 'correct reading',
+      JSON.stringify({
+        run: runId,
+        position: entry.position,
+        applied: applied.text,
+        output: output.text,
+        ...more,
+      }),
     ],
+    'write-reading',
   );
-  if (saved === undefined) throw new Error('PostgreSQL returned no row for an inserted reading');
-  await appendToTrail(tx, actor, {
-    act: entry.supersedes === null ? 'save reading' : 'correct reading',
-    subject: { kind: 'job', id: run.jobId },
-    detail: {
-      run: runId,
-      reading: saved.id,
-      position: entry.position,
-      applied: applied.text,
-      output: output.text,
-      ...more,
-      ...(standing === undefined ? {} : { before: standing.outputText, supersedes: standing.id }),
-    },
-  });
-  return saved;
+  if (written === undefined) throw new Error('PostgreSQL returned no row for an inserted reading');
+  const { id, savedAt, keptId, keptAt, isSame } = written;
+  if (id !== null && savedAt !== null) return { id, savedAt };
+  if (keptId !== null && keptAt !== null && isSame === true) return { id: keptId, savedAt: keptAt };
+  throw refusalOf(written);
 }

@@ -8,6 +8,7 @@ import { codeOf, originOf } from '@/server/codes';
 import { database } from '@/server/database';
 import { requireReader } from '@/server/person';
 import { pdfResponse, problemResponse } from '@/server/problem';
+import { problemDetails } from '@/server/problem-details';
 import { routeId } from '@/server/routeId';
 
 /** The certificate of a signed job as PDF, A4 or (`?paper=letter`) Letter. */
@@ -28,15 +29,11 @@ export async function GET(
       doubtsOfJob(db, id),
     ]);
     if (job.signedAt === null)
-      return Response.json(
-        {
-          type: 'about:blank',
-          title: 'Not signed',
-          status: 409,
-          detail: `Job ${id} is not signed yet; only a signed job has a certificate.`,
-        },
-        { status: 409, headers: { 'content-type': 'application/problem+json' } },
-      );
+      return problemDetails({
+        status: 409,
+        title: 'Not signed',
+        detail: `Job ${id} is not signed yet; only a signed job has a certificate.`,
+      });
     const pdf = await renderCertificate({
       job,
       site,

@@ -3,6 +3,7 @@ import { log } from '@/server/act';
 import { database } from '@/server/database';
 import { requireReader } from '@/server/person';
 import { problemResponse } from '@/server/problem';
+import { notNow } from '@/server/problem-details';
 import { sealFolder, sealNow } from '@/server/sealer';
 import type { VerifyLine } from '@/places/office/trail/verifyLine';
 
@@ -13,16 +14,7 @@ let isRunning = false;
 export async function POST(request: Request): Promise<Response> {
   try {
     await requireReader();
-    if (isRunning)
-      return Response.json(
-        {
-          type: 'about:blank',
-          title: 'Not now',
-          status: 503,
-          detail: 'Somebody is checking the trail just now. Try again when that is done.',
-        },
-        { status: 503, headers: { 'content-type': 'application/problem+json', 'retry-after': '30' } },
-      );
+    if (isRunning) return notNow('Somebody is checking the trail just now. Try again when that is done.', 30);
     isRunning = true;
     await sealNow();
     const encoder = new TextEncoder();

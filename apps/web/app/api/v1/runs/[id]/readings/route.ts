@@ -15,7 +15,9 @@ export async function POST(
     const runId = await routeId(params);
     const entry = readingSchema.parse(await request.json());
     const { id, savedAt } = await act((tx, actor) => saveReading(tx, actor, runId, entry));
-    return Response.json({ id, savedClock: showClock(savedAt) }, { status: 201 });
+    // A line is not worth packing, which would cost more than it takes to send.
+    const headers = { 'cache-control': 'no-store, no-transform' };
+    return Response.json({ id, savedClock: showClock(savedAt) }, { status: 201, headers });
   } catch (error) {
     return problemResponse(error instanceof SyntaxError ? new z.ZodError([]) : error);
   }
