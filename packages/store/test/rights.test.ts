@@ -15,7 +15,7 @@ const { base, works } = await openWorks();
 /** All that leads into the store. */
 const store = { ...db, ...people, ...registers, ...jobs, ...runs, ...imports };
 
-/** Who may do what, as the README says it. */
+/** Who may do what, as docs/using.md says it. */
 const WORKS: readonly Role[] = ['technician', 'administrator'];
 const PLANS: readonly Role[] = ['technician', 'planner', 'administrator'];
 const REVIEWS: readonly Role[] = ['reviewer', 'technician', 'administrator'];
