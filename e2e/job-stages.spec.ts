@@ -117,7 +117,8 @@ test('slips are asked once, a bad approach is kept, and another person takes the
   await expect(other.getByRole('textbox', { name: /^Reading at/ })).toHaveCount(0);
   await other.getByRole('button', { name: 'Take the job over' }).click();
   await expect(other.getByRole('textbox', { name: 'Reading at 25 % falling, in mA' })).toBeFocused();
-  // The first one sees it within seconds, and has nothing to type into any more.
+  // Whoever comes back to the first one sees it, and has nothing to type into any more.
+  await page.evaluate(() => window.dispatchEvent(new Event('focus')));
   await expect(page.getByText(/^Technician A is at this job since/)).toBeVisible();
   await expect(page.getByRole('textbox', { name: /^Reading at/ })).toHaveCount(0);
   await other.keyboard.type('8.021');

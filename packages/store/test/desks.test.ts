@@ -56,6 +56,18 @@ describe('a desk', () => {
     expect((await sit(later(works.colleague, 15), OTHER)).isMine).toBe(true);
   });
 
+  it('is not written again by a browser that only looks, until it would be taken for gone', async () => {
+    const seenAt = async () =>
+      (await base.app.query<{ at: Date }>('select seen_at as at from desk where job_id = $1', [jobId]))[0]
+        ?.at;
+    await sit(works.technician, MINE);
+    const first = await seenAt();
+    expect((await sit(later(works.technician, 3), MINE)).isMine).toBe(true);
+    expect(await seenAt()).toEqual(first);
+    await sit(later(works.technician, 4), MINE);
+    expect(await seenAt()).toEqual(later(works.technician, 4).at);
+  });
+
   it('is nobody’s who may not work', async () => {
     await expect(sit(works.auditor, MINE)).rejects.toThrow('may not do this');
     await expect(

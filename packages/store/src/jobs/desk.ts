@@ -8,6 +8,8 @@ import type { Actor } from '../people/actor';
 
 /** A browser that has not been heard of for so long has gone. */
 const GONE_MINUTES = 10;
+/** One that looks again sooner than this is known to be there. */
+const FRESH_MINUTES = 4;
 
 export interface Desk {
   /** Whether it is the asking browser's. */
@@ -18,7 +20,7 @@ export interface Desk {
 
 /**
  * Says that a browser is at a job, or asks whose it is. A free job, or one whose browser has gone, is taken without a
- * word; one that another browser is at only where that is said.
+ * word; one that another browser is at only where that is said. A browser that only looks again writes nothing.
  * @throws StoreError `no-such`, `unknown-person`, `not-allowed`
  */
 export async function sitDown(
@@ -28,6 +30,13 @@ export async function sitDown(
   { desk, isTakingOver }: { readonly desk: string; readonly isTakingOver: boolean },
 ): Promise<Desk> {
   await requireWorker(tx, actor);
+  const mine = await deskOf(tx, jobId);
+  if (
+    mine?.desk === desk &&
+    mine.personId === actor.personId &&
+    dayjs(actor.at).diff(mine.seenAt, 'minute') < FRESH_MINUTES
+  )
+    return { isMine: true, by: mine.by, since: mine.takenAt };
   const [job] = await tx.query('select from job where id = $1 for no key update', [jobId]);
   if (job === undefined) throw new StoreError({ code: 'no-such', what: 'job', name: jobId });
   const before = await deskOf(tx, jobId);

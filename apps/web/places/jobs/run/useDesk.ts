@@ -1,8 +1,11 @@
 'use client';
-/** Whether this browser is at the job. It says so every few seconds, and sees when another one takes the job over. */
+/**
+ * Whether this browser is at the job. It looks when the page is opened, when somebody comes back to it, and once a minute;
+ * an entry that comes too late is refused by the server and stays as it was typed.
+ */
 import { useCallback, useEffect, useState } from 'react';
 
-const ASK_MS = 5000;
+const ASK_MS = 60_000;
 const KEY = 'barys.desk';
 
 /** This browser's own number, made once and kept. */
@@ -64,9 +67,16 @@ export function useDesk(jobId: number): { readonly desk: DeskState; readonly tak
       });
     look();
     const timer = setInterval(look, ASK_MS);
+    const onReturn = () => {
+      if (document.visibilityState === 'visible') look();
+    };
+    window.addEventListener('focus', onReturn);
+    document.addEventListener('visibilitychange', onReturn);
     return () => {
       isHere = false;
       clearInterval(timer);
+      window.removeEventListener('focus', onReturn);
+      document.removeEventListener('visibilitychange', onReturn);
     };
   }, [ask]);
   // Loaded anew: what the other browser has entered meanwhile is not on this page yet.
