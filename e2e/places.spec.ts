@@ -115,6 +115,32 @@ test('addresses that lead nowhere say so', async ({ page }) => {
   }
 });
 
+test('on a phone four places stand in a row at the bottom, and all of them in a sheet', async ({ page }) => {
+  await page.setViewportSize({ width: 390, height: 844 });
+  await workAs(page, 'Technician A');
+  await page.goto('/jobs');
+  const row = page.getByRole('navigation', { name: 'Places' });
+  await expect(row.getByRole('link')).toHaveText(['Today', 'Jobs', 'Instruments', 'References']);
+  await expect(row.getByRole('link', { name: 'Jobs' })).toHaveAttribute('aria-current', 'page');
+  const box = await row.boundingBox();
+  expect(Math.round((box?.y ?? 0) + (box?.height ?? 0))).toBe(844);
+  await row.getByRole('button', { name: 'All' }).click();
+  const sheet = page.getByRole('dialog', { name: 'All places' });
+  await expect(sheet.getByRole('link')).toHaveText([
+    'Today',
+    'Jobs',
+    'Instruments',
+    'References',
+    'Workshop',
+    'Office',
+  ]);
+  for (const link of await sheet.getByRole('link').all())
+    expect((await link.boundingBox())?.height).toBeGreaterThanOrEqual(44);
+  await sheet.getByRole('link', { name: 'Office' }).click();
+  await expect(page).toHaveURL(/\/office\/people$|\/office$/);
+  await expect(sheet).toBeHidden();
+});
+
 test('the edges are guarded: headers, origin, rate, and errors as problem details', async ({
   request,
   works,

@@ -11,19 +11,11 @@ import { useColorScheme } from '@mui/material/styles';
 import Typography from '@mui/material/Typography';
 import type { Person } from '@barys/store/people';
 import Link from 'next/link';
-import { usePathname } from 'next/navigation';
 import { useState, type ReactNode } from 'react';
 import { signOutAction } from '@/places/account/actions';
 import { useIsMounted } from '@/ui/useIsMounted';
-
-const PLACES = [
-  { name: 'Today', path: '/' },
-  { name: 'Jobs', path: '/jobs' },
-  { name: 'Instruments', path: '/instruments' },
-  { name: 'References', path: '/references' },
-  { name: 'Workshop', path: '/workshop' },
-  { name: 'Office', path: '/office' },
-];
+import { PlaceBar } from './PlaceBar';
+import { PlaceRow, ROW_PX } from './PlaceRow';
 
 function SchemeSwitch() {
   const { mode, systemMode, setMode } = useColorScheme();
@@ -81,8 +73,6 @@ export function Shell({
   acting: Person | null;
   children: ReactNode;
 }) {
-  const path = usePathname();
-  const isAt = (place: string) => (place === '/' ? path === '/' : path.startsWith(place));
   return (
     <>
       <Box
@@ -101,38 +91,7 @@ export function Shell({
         <Typography component="span" sx={{ fontWeight: 800, fontSize: '1.15rem', letterSpacing: '0.01em' }}>
           Barys
         </Typography>
-        <Stack
-          component="nav"
-          aria-label="Places"
-          direction="row"
-          sx={{
-            gap: { xs: 0, sm: 0.5 },
-            flexWrap: 'wrap',
-            order: { xs: 3, sm: 0 },
-            width: { xs: '100%', sm: 'auto' },
-          }}
-        >
-          {(acting === null ? [] : PLACES).map(({ name, path: place }) => (
-            <Box
-              key={name}
-              component={Link}
-              href={place}
-              prefetch={false}
-              aria-current={isAt(place) ? 'page' : undefined}
-              sx={{
-                px: { xs: 0.9, sm: 1.25 },
-                height: 44,
-                display: 'inline-flex',
-                alignItems: 'center',
-                textDecoration: 'none',
-                fontWeight: isAt(place) ? 700 : 400,
-                boxShadow: isAt(place) ? 'inset 0 -3px 0 var(--now)' : 'none',
-              }}
-            >
-              {name}
-            </Box>
-          ))}
-        </Stack>
+        {acting !== null && <PlaceBar />}
         <Typography
           variant="body2"
           sx={{ color: 'text.secondary', ml: 'auto', display: { xs: 'none', md: 'block' } }}
@@ -145,9 +104,20 @@ export function Shell({
           <SchemeSwitch />
         </Stack>
       </Box>
-      <Box component="main" sx={{ px: { xs: 1.5, sm: 3 }, py: 1.5, maxWidth: 1440, mx: 'auto' }}>
+      <Box
+        component="main"
+        sx={{
+          px: { xs: 1.5, sm: 3 },
+          pt: 1.5,
+          // The row of places on a phone covers nothing of a page.
+          pb: { xs: acting === null ? 1.5 : `${ROW_PX + 16}px`, sm: 1.5 },
+          maxWidth: 1440,
+          mx: 'auto',
+        }}
+      >
         {children}
       </Box>
+      {acting !== null && <PlaceRow />}
     </>
   );
 }
