@@ -58,5 +58,6 @@ export const theme = createTheme({
       styleOverrides: { root: { padding: '5px clamp(3px, 1vw, 10px)', borderColor: 'var(--rule)' } },
     },
     MuiTextField: { defaultProps: { size: 'small' } },
+    MuiAutocomplete: { styleOverrides: { paper: { border: '1px solid var(--rule)' } } },
   },
 });

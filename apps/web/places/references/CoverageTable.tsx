@@ -22,7 +22,7 @@ function Bar({ ratio }: { ratio: number | null }) {
   const share = Math.min(ratio / FULL_BAR, 1) * 100;
   return (
     <Box sx={{ display: 'flex', alignItems: 'center', gap: 1 }}>
-      <Figure sx={{ width: 64, textAlign: 'right' }}>{ratioInWords(ratio)}</Figure>
+      <Figure sx={{ width: 88, textAlign: 'right' }}>{ratioInWords(ratio)}</Figure>
       <Box
         sx={{ flex: 1, minWidth: 90, height: 10, position: 'relative', bgcolor: 'var(--rule)' }}
         aria-hidden

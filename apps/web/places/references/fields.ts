@@ -124,10 +124,10 @@ export const CERTIFICATE_SPECS: readonly FieldSpec<keyof CertificateFields>[] = 
   { name: 'dueOn', label: 'Due', kind: 'date', width: 4 },
   {
     name: 'uncertaintyPercentOfRange',
-    label: 'Expanded uncertainty, % of range',
+    label: 'U, % of range',
     kind: 'number',
     width: 4,
-    help: 'k = 2; empty where it does not say',
+    help: 'Expanded, k = 2; empty where it does not say',
   },
 ];
 
