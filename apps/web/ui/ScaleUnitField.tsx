@@ -23,15 +23,24 @@ export function ScaleUnitField({
   unit,
   onUnit,
   units,
+  name,
 }: {
   label: string;
   unit: string;
   onUnit: (unit: string) => void;
   units: readonly string[] | null;
+  /** Of the field, in a form that is sent. */
+  name?: string;
 }) {
   if (units !== null)
     return (
-      <TextField select label={label} value={unit} onChange={(event) => onUnit(event.target.value)}>
+      <TextField
+        select
+        name={name}
+        label={label}
+        value={unit}
+        onChange={(event) => onUnit(event.target.value)}
+      >
         {[...new Set([...units, unit])].map((one) => (
           <MenuItem key={one} value={one} sx={{ minHeight: 44 }}>
             {labelOf(one)}
@@ -53,7 +62,7 @@ export function ScaleUnitField({
         if (reason === 'input') onUnit(text);
       }}
       onChange={(_event, chosen) => onUnit(chosen)}
-      renderInput={(props) => <TextField {...props} label={label} />}
+      renderInput={(props) => <TextField {...props} name={name} label={label} />}
     />
   );
 }

@@ -16,6 +16,7 @@ import { Columns } from '@/ui/Columns';
 import { ConnectionDrawing, type ConnectionKind } from '@/ui/ConnectionDrawing';
 import { Refused } from '@/ui/Refused';
 import { Row } from '@/ui/Row';
+import { ScaleUnitField } from '@/ui/ScaleUnitField';
 import { Sheet } from '@/ui/Sheet';
 import { useAct } from '@/ui/useAct';
 import { connectAction } from './actions/connect';
@@ -114,6 +115,15 @@ interface Display {
   readonly high: number;
 }
 
+function SecondUnit({ usual }: { usual: string }) {
+  const [unit, setUnit] = useState(usual);
+  return (
+    <Box sx={{ minWidth: 120 }}>
+      <ScaleUnitField name="secondUnit" label="Unit" unit={unit} onUnit={setUnit} units={null} />
+    </Box>
+  );
+}
+
 /** What a second indication shows over the range, and its own tolerance, by which it is judged. */
 function SecondScaleFields({ indication, display }: { indication: string; display: Display }) {
   const isOwn = indication === 'own display';
@@ -128,12 +138,7 @@ function SecondScaleFields({ indication, display }: { indication: string; displa
           slotProps={shrunk}
         />
         <TextField name="secondHigh" label="At 100 %" defaultValue={shown(display.high)} slotProps={shrunk} />
-        <TextField
-          name="secondUnit"
-          label="Unit"
-          defaultValue={shown(display.unit)}
-          slotProps={{ inputLabel: { shrink: true } }}
-        />
+        <SecondUnit usual={shown(display.unit)} />
         <TextField name="secondTolerance" label="Tolerance, %" placeholder="1" slotProps={shrunk} />
       </Row>
       <Typography variant="body2" sx={{ color: 'text.secondary', mt: 0.5 }}>
