@@ -10,7 +10,7 @@ export default defineConfig({
           // Pure functions: files may share their modules, of which mathjs alone takes a second to load.
           isolate: false,
           // Two cores that also lint and build take their time over the longest tables.
-          testTimeout: 30_000,
+          testTimeout: 180_000,
           include: ['packages/{core,rig}/**/*.test.ts', 'apps/web/**/*.test.ts', 'scripts/lib/*.test.ts'],
         },
       },
@@ -18,8 +18,8 @@ export default defineConfig({
         test: {
           name: 'store',
           include: ['packages/store/**/*.test.ts', 'demo/**/*.test.ts'],
-          testTimeout: 20_000,
-          hookTimeout: 60_000,
+          testTimeout: 120_000,
+          hookTimeout: 180_000,
         },
       },
       // Starts the whole of Barys on the build that the journeys used.
@@ -27,8 +27,8 @@ export default defineConfig({
         test: {
           name: 'start',
           include: ['scripts/*.test.ts'],
-          testTimeout: 90_000,
-          hookTimeout: 30_000,
+          testTimeout: 240_000,
+          hookTimeout: 60_000,
           fileParallelism: false,
         },
       },
