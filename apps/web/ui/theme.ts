@@ -39,6 +39,8 @@ export const theme = createTheme({
         ':root, [data-scheme="light"]': variables(PAPER),
         '[data-scheme="dark"]': variables(NIGHT),
         a: { color: 'inherit' },
+        // On a phone the row of places lies over the end of the page: what gets the focus is scrolled clear of it.
+        '@media (max-width: 599.95px)': { html: { scrollPaddingBottom: 76 } },
         ':focus-visible': { outline: '3px solid var(--now)', outlineOffset: 2 },
         'input:focus-visible': { outlineOffset: -2 },
         '@media (prefers-reduced-motion: reduce)': {
