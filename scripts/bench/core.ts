@@ -1,6 +1,7 @@
 /** The core beside bare loops: judging a fleet of runs, and Monte Carlo trials. */
-import { evaluateRun, spanTolerance, type RunReading } from '@barys/core/run';
+import { evaluateRun, spanTolerance, verdictOfRun, type RunReading } from '@barys/core/run';
 import { monteCarlo, runToEnd, type BudgetModel } from '@barys/core/uncertainty';
+import { evaluateStoredRun, type StoredRun } from '@barys/store/evaluation';
 import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus';
 import { compare } from './compare';
 
@@ -25,6 +26,74 @@ function fleet(): RunReading[][] {
     })),
   );
 }
+
+/** A standard of a plant, with all that its uncertainty is made of. */
+const standard = (unit: string, rangeHigh: number): StoredRun['madeWith']['pressureReference'] => ({
+  tag: 'P-1',
+  name: '',
+  description: 'a standard',
+  serial: '1',
+  unit,
+  rangeLow: 0,
+  rangeHigh,
+  resolution: 0.001,
+  percentOfReading: 0.02,
+  percentOfRange: 0.005,
+  floor: 0,
+  driftPercentOfReadingPerYear: 0.01,
+  percentOfReadingPerK: 0,
+  calibratedOn: '2025-05-01',
+  dueOn: '2026-05-01',
+  certificate: '1',
+  uncertaintyPercentOfRange: 0.01,
+  results: [],
+});
+
+/** A run as the application keeps it: a pressure standard in another unit, a meter, a head between the two. */
+const asStored = (readings: readonly RunReading[]): StoredRun => ({
+  madeWith: {
+    configuration: {
+      ...range,
+      version: 1,
+      inputUnit: 'mbar',
+      outputUnit: 'mA',
+      signal: 'mA-4-20',
+      transferFunction: { kind: 'linear' },
+      dampingS: 1,
+      displayUnit: 'mbar',
+      displayLow: range.lrv,
+      displayHigh: range.urv,
+      scaleDivision: null,
+    },
+    tolerance: {
+      percentOfSpan: 0.25,
+      middlePercentOfSpan: null,
+      percentOfReading: 0,
+      adjustAbovePercentOfLimit: 70,
+    },
+    decisionRule: { kind: 'simple' },
+    judgesBeyondUncertainty: false,
+    pressureReference: standard('kPa', 100),
+    secondReference: null,
+    meter: standard('mA', 24),
+    head: 0.12,
+    takenOn: '2026-01-10',
+    points: readings.map(({ cycle, direction, nominalPercent, applied }, index) => ({
+      position: index + 1,
+      cycle,
+      direction,
+      nominalPercent,
+      nominalApplied: applied,
+      standard: 'first',
+    })),
+  },
+  readings: readings.map(({ applied, output }, index) => ({
+    position: index + 1,
+    applied,
+    output,
+    day: '2026-01-10',
+  })),
+});
 
 const budget: BudgetModel = {
   model: '100 * ((I + dI + dR) - (4 + 16 * (p + dp + dh) / 100)) / 16',
@@ -82,6 +151,7 @@ function bareTrials(): number {
 
 export async function benchCore(): Promise<void> {
   const runs = fleet();
+  const stored = runs.map(asStored);
   const slope = (range.outputHigh - range.outputLow) / (range.urv - range.lrv);
   await compare(
     `Evaluating ${RUNS} runs of 10 readings`,
@@ -95,6 +165,23 @@ export async function benchCore(): Promise<void> {
             for (const { applied, output } of readings)
               errors[place++] = output - (range.outputLow + (applied - range.lrv) * slope);
           return errors;
+        },
+      },
+      {
+        name: 'their verdicts',
+        act: () => {
+          let outside = 0;
+          for (const readings of runs)
+            if (verdictOfRun(range, tolerance, readings) === 'outside') outside += 1;
+          return outside;
+        },
+      },
+      {
+        name: 'stored runs with the uncertainty of each reading, and all figures',
+        act: () => {
+          let outside = 0;
+          for (const run of stored) if (evaluateStoredRun(run).verdict === 'outside') outside += 1;
+          return outside;
         },
       },
       {

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { exact, roundDecimal, toNumber } from './index';
+import { exact, exactProduct, exactSum, roundDecimal, toNumber } from './index';
 
 describe('exact numbers', () => {
   it('are the decimal that was typed', () => {
@@ -35,5 +35,34 @@ describe('exact numbers', () => {
       '1000000000000000000000',
       '10.00',
     ]);
+  });
+
+  // Readings have few decimals and take a quick way; the slow one has to give the same.
+  const typed = fc.oneof(
+    fc
+      .tuple(fc.integer({ min: -1e9, max: 1e9 }), fc.integer({ min: 0, max: 12 }))
+      .map(([digits, places]) => Number(`${digits}e-${places}`)),
+    fc.double({ noNaN: true, min: -1e300, max: 1e300 }),
+  );
+
+  it('are added to the last digit that was typed', () => {
+    expect([exactSum(0.1, 0.2), exactSum(-0.3, 0.3), exactSum(1e15, 0.1)]).toEqual([
+      0.3, 0, 1000000000000000.1,
+    ]);
+    fc.assert(
+      fc.property(typed, typed, (a, b) => {
+        expect(exactSum(a, b)).toBe(toNumber(exact(a).add(exact(b))));
+      }),
+    );
+  });
+
+  it('are multiplied by a ratio and rounded once', () => {
+    expect(exactProduct(0.07, exact(1000))).toBe(70);
+    fc.assert(
+      fc.property(typed, typed, typed, (a, n, d) => {
+        const ratio = exact(n).div(exact(d === 0 ? 1 : d));
+        expect(exactProduct(a, ratio)).toBe(toNumber(exact(a).mul(ratio)));
+      }),
+    );
   });
 });

@@ -74,5 +74,42 @@ export function roundDecimal(value: number, decimals: number): string {
   return `${negative ? '-' : ''}${whole}${rest}`;
 }
 
+/** Powers of ten for the decimals of readings; numbers with more of them go the slow way. */
+const POWERS = Array.from({ length: 10 }, (_, power) => 10 ** power);
+const MOST_EXACT = 1e15;
+
+/**
+ * The least power of ten that makes a number whole where it is a decimal of at most 15 digits, of which each has a double
+ * of its own; null where it is none, or has more than nine places.
+ */
+function wholeFrom(value: number): number | null {
+  for (const power of POWERS) {
+    const whole = Math.round(value * power);
+    if (whole / power === value) return Math.abs(whole) < MOST_EXACT ? power : null;
+  }
+  return null;
+}
+
 /** The sum of two numbers as they are written, to the last digit: 0.1 and 0.2 make 0.3. */
-export const exactSum = (a: number, b: number): number => toNumber(exact(a).add(exact(b)));
+export function exactSum(a: number, b: number): number {
+  const [ofA, ofB] = [wholeFrom(a), wholeFrom(b)];
+  if (ofA !== null && ofB !== null) {
+    const power = Math.max(ofA, ofB);
+    const [wholeA, wholeB] = [Math.round(a * power), Math.round(b * power)];
+    // Sums of such wholes are exact, and one division rounds once. Zero is added so that none comes out negative.
+    if (Math.abs(wholeA) < MOST_EXACT && Math.abs(wholeB) < MOST_EXACT) return (wholeA + wholeB) / power + 0;
+  }
+  return toNumber(exact(a).add(exact(b)));
+}
+
+/** A number as it is written times a ratio, rounded once. */
+export function exactProduct(value: number, ratio: Exact): number {
+  const power = wholeFrom(value);
+  if (power !== null) {
+    const over = Number(ratio.s * ratio.n) * Math.round(value * power);
+    const under = Number(ratio.d) * power;
+    if (Math.abs(over) <= Number.MAX_SAFE_INTEGER && under <= Number.MAX_SAFE_INTEGER)
+      return over / under + 0;
+  }
+  return toNumber(exact(value).mul(ratio));
+}

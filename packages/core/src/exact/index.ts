@@ -1,5 +1,6 @@
-export { exact, exactSum, roundDecimal, toNumber, withoutNoise, type Exact } from './fraction';
+export { exact, exactProduct, exactSum, roundDecimal, toNumber, withoutNoise, type Exact } from './fraction';
 export {
+  compareSurds,
   magnitude,
   minus,
   plus,

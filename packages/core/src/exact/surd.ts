@@ -21,7 +21,8 @@ export const root = (t: Exact): Surd => ({ a: ZERO, b: exact(1), t });
 // Most numbers here have no root at all; what is zero is not reckoned with.
 const sum = (x: Exact, y: Exact): Exact => (y.n === 0n ? x : x.n === 0n ? y : x.add(y));
 const difference = (x: Exact, y: Exact): Exact => (y.n === 0n ? x : x.sub(y));
-const product = (x: Exact, y: Exact): Exact => (x.n === 0n || y.n === 0n ? ZERO : x.mul(y));
+const product = (x: Exact, y: Exact): Exact => (x.n === 0n || y.n === 0n ? ZERO : isOne(y) ? x : x.mul(y));
+const isOne = ({ n, d, s }: Exact): boolean => n === d && s > 0n;
 
 export const plus = (x: Surd, y: Surd): Surd => ({ a: sum(x.a, y.a), b: sum(x.b, y.b), t: x.t });
 export const minus = (x: Surd, y: Surd): Surd => ({
@@ -50,7 +51,14 @@ export function signOf({ a, b, t }: Surd): -1 | 0 | 1 {
   return Math.sign(a.mul(a).compare(b.mul(b).mul(t)) * signA) as -1 | 0 | 1;
 }
 
-export const magnitude = (x: Surd): Surd => (signOf(x) < 0 ? scaled(x, exact(-1)) : x);
+/** Sign of x - y, exact. */
+export const compareSurds = (x: Surd, y: Surd): -1 | 0 | 1 =>
+  x.b.n === 0n && y.b.n === 0n
+    ? (Math.sign(x.a.compare(y.a)) as -1 | 0 | 1)
+    : signOf({ ...minus(x, y), t: x.t.n === 0n ? y.t : x.t });
+
+export const magnitude = (x: Surd): Surd =>
+  signOf(x) < 0 ? { a: x.a.neg(), b: x.b.n === 0n ? ZERO : x.b.neg(), t: x.t } : x;
 
 /** The nearest double to within a few units in the last place. */
 export const surdToNumber = ({ a, b, t }: Surd): number =>

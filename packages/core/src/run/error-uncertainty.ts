@@ -5,7 +5,7 @@
  * many, so k = 2 stands for about 95 % (6.3.3).
  */
 import { requireNotNegative } from '../errors';
-import { expectedOutput, expectedSteps, transferOf, type RangeUnits, type SignalRange } from '../signal';
+import { expectedSteps, share, transferOf, type RangeUnits, type SignalRange } from '../signal';
 import { Working, type Given, type Worked } from '../working';
 
 export interface ErrorSources {
@@ -24,9 +24,16 @@ const GUM = 'JCGM 100:2008, from memory';
 
 /** The side of the applied value, of the two a standard uncertainty away, at which the ideal output moves further. */
 function furtherSide(range: SignalRange, applied: number, input: number): 1 | -1 {
-  const ideal = expectedOutput(range, applied);
-  const move = (side: 1 | -1) => Math.abs(expectedOutput(range, applied + side * input) - ideal);
-  return move(-1) > move(1) ? -1 : 1;
+  return moveOf(range, applied, -input) > moveOf(range, applied, input) ? -1 : 1;
+}
+
+/** How far the ideal output moves where the input does. */
+function moveOf(range: SignalRange, applied: number, by: number): number {
+  const transfer = transferOf(range);
+  const span = range.urv - range.lrv;
+  const from = share(transfer, (applied - range.lrv) / span);
+  const to = share(transfer, (applied + by - range.lrv) / span);
+  return Math.abs((range.outputHigh - range.outputLow) * (to - from));
 }
 
 /**
@@ -59,8 +66,7 @@ function referredToOutput(range: SignalRange, applied: number, input: number): n
   if (transferOf(range).kind === 'linear')
     return input * Math.abs((range.outputHigh - range.outputLow) / (range.urv - range.lrv));
   // A step either way and not the slope: that of a square root has no end at zero.
-  const away = applied + furtherSide(range, applied, input) * input;
-  return Math.abs(expectedOutput(range, away) - expectedOutput(range, applied));
+  return Math.max(moveOf(range, applied, -input), moveOf(range, applied, input));
 }
 
 /**

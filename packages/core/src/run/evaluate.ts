@@ -9,14 +9,15 @@
  */
 import { CoreError, requireFinite, within } from '../errors';
 import type { Direction } from '../procedure';
-import { checkRange, inverseShare, share, transferOf, type SignalRange } from '../signal';
+import { checkRange, inverseShare, share, transferOf, type SignalRange, type Transfer } from '../signal';
 import { leastSquares, linearityOf, type Line, type Linearity } from './linearity';
 import { hysteresisOfCycles, spreadOf, type PointMeans } from './points';
-import { checkTolerance, limitAt, type Tolerance } from './tolerance';
+import { checkTolerance, limiter, type Tolerance } from './tolerance';
 import {
   checkRule,
-  decide,
-  roundingNoise,
+  checkUncertainty,
+  Decider,
+  noiseBound,
   SIMPLE_ACCEPTANCE,
   worstVerdict,
   type DecisionRule,
@@ -104,29 +105,65 @@ const MOST_READINGS = 10000;
 /** As many as a procedure may plan; the lines through the points cost their square. */
 const MOST_POINTS = 1000;
 
-function judgeWith(
-  range: SignalRange,
-  tolerance: Tolerance,
-  rule: DecisionRule,
-): (reading: RunReading) => JudgedReading {
-  const transfer = transferOf(range);
-  const inputSpan = range.urv - range.lrv;
-  const outputSpan = range.outputHigh - range.outputLow;
-  const size = Math.abs(outputSpan);
-  return (reading) => {
+/** Judges readings one by one; what does not hang on a reading is computed once. */
+class Judge {
+  private readonly decider: Decider;
+  private readonly transfer: Transfer;
+  private readonly inputSpan: number;
+  private readonly outputSpan: number;
+  private readonly limitAt: (applied: number, expected: number) => number;
+  private readonly noiseAt: (applied: number, output: number, limit: number) => number;
+
+  constructor(
+    private readonly range: SignalRange,
+    private readonly tolerance: Tolerance,
+    rule: DecisionRule,
+  ) {
+    this.decider = new Decider(range, tolerance, rule);
+    this.transfer = transferOf(range);
+    this.inputSpan = range.urv - range.lrv;
+    this.outputSpan = range.outputHigh - range.outputLow;
+    this.limitAt = limiter(range, tolerance);
+    this.noiseAt = noiseBound(range, tolerance);
+  }
+
+  private shareAt(applied: number): number {
+    return share(this.transfer, (applied - this.range.lrv) / this.inputSpan);
+  }
+
+  /** The error referred to the input. */
+  private errorInput(applied: number, output: number): number {
+    const stands = inverseShare(this.transfer, (output - this.range.outputLow) / this.outputSpan);
+    return this.range.lrv + this.inputSpan * stands - applied;
+  }
+
+  private decideAt(
+    { applied, output, uncertainty = 0 }: RunReading,
+    error: number,
+    limit: number,
+    noise: number,
+  ): Verdict {
+    return this.decider.decide({ applied, output, error, limit, uncertainty }, noise);
+  }
+
+  verdict(reading: RunReading): Verdict {
+    const { applied, output } = reading;
+    const expected = this.range.outputLow + this.outputSpan * this.shareAt(applied);
+    const error = this.tolerance.domain === 'output' ? output - expected : this.errorInput(applied, output);
+    const limit = this.limitAt(applied, expected);
+    return this.decideAt(reading, error, limit, this.noiseAt(applied, output, limit));
+  }
+
+  judge(reading: RunReading): JudgedReading {
     const { cycle, direction, nominalPercent, applied, output, uncertainty } = reading;
-    requireFinite('applied value', applied, 'applied');
-    requireFinite('reading', output, 'output');
-    const s = share(transfer, (applied - range.lrv) / inputSpan);
-    const expected = range.outputLow + outputSpan * s;
+    const s = this.shareAt(applied);
+    const expected = this.range.outputLow + this.outputSpan * s;
     const errorOutput = output - expected;
-    const standsFor = range.lrv + inputSpan * inverseShare(transfer, (output - range.outputLow) / outputSpan);
-    const errorInput = standsFor - applied;
-    const limit = limitAt(range, tolerance, applied, expected);
-    const error = tolerance.domain === 'output' ? errorOutput : errorInput;
-    const judged = { applied, output, error, limit, uncertainty: uncertainty ?? 0 };
-    const noise = roundingNoise(range, tolerance, judged);
-    const found: JudgedReading = {
+    const errorInput = this.errorInput(applied, output);
+    const limit = this.limitAt(applied, expected);
+    const error = this.tolerance.domain === 'output' ? errorOutput : errorInput;
+    const noise = this.noiseAt(applied, output, limit);
+    const found: { -readonly [K in keyof JudgedReading]: JudgedReading[K] } = {
       cycle,
       direction,
       nominalPercent,
@@ -135,24 +172,21 @@ function judgeWith(
       expected,
       share: s,
       errorOutput,
-      errorPercentSpan: (errorOutput / size) * 100,
+      errorPercentSpan: (errorOutput / Math.abs(this.outputSpan)) * 100,
       errorInput,
       limit,
       errorOfLimit: limit > 0 ? error / limit : Math.abs(error) <= noise ? 0 : null,
-      verdict: decide(range, tolerance, rule, judged, noise),
+      verdict: this.decideAt(reading, error, limit, noise),
     };
-    return uncertainty === undefined ? found : { ...found, uncertainty };
-  };
+    if (uncertainty !== undefined) found.uncertainty = uncertainty;
+    return found;
+  }
 }
 
-/** Judges one of many readings; what is wrong with it is said at its place. */
-function judgedAt(
-  judge: (reading: RunReading) => JudgedReading,
-  reading: RunReading,
-  place: number,
-): JudgedReading {
-  if (Number.isFinite(reading.applied) && Number.isFinite(reading.output)) return judge(reading);
-  return within(`readings.${place}`, () => judge(reading));
+/** Refuses a reading that is no number. */
+function checkReading({ applied, output }: RunReading): void {
+  requireFinite('applied value', applied, 'applied');
+  requireFinite('reading', output, 'output');
 }
 
 const zeroAndSpan = (line: Line | null, direction: number): ZeroAndSpan | null =>
@@ -191,12 +225,51 @@ export function judgeReading(
 ): JudgedReading {
   checkRange(range);
   checkTolerance(tolerance);
-  checkRule(rule, [reading.uncertainty], () => 'reading.uncertainty');
-  return within('reading', () => judgeWith(range, tolerance, rule)(reading));
+  checkRule(rule, []);
+  return within('reading', () => {
+    checkUncertainty(rule, reading.uncertainty);
+    checkReading(reading);
+    return new Judge(range, tolerance, rule).judge(reading);
+  });
+}
+
+/** What has to be so before anything of a run is judged. */
+function checkRun(
+  range: SignalRange,
+  tolerance: Tolerance,
+  readings: readonly RunReading[],
+  rule: DecisionRule,
+): void {
+  checkRange(range);
+  checkTolerance(tolerance);
+  if (readings.length > MOST_READINGS)
+    throw new CoreError(
+      { code: 'too-many', name: 'Readings', count: readings.length, most: MOST_READINGS },
+      'readings',
+    );
+  checkRule(rule, readings);
+  const wrong = readings.findIndex((one) => !Number.isFinite(one.applied) || !Number.isFinite(one.output));
+  const reading = readings[wrong];
+  if (reading !== undefined) within(`readings.${wrong}`, () => checkReading(reading));
 }
 
 /**
- * Evaluates a run, complete or not.
+ * The worst verdict of a run, complete or not, where its figures are not asked for; null of no readings.
+ * @throws CoreError as `evaluateRun`
+ */
+export function verdictOfRun(
+  range: SignalRange,
+  tolerance: Tolerance,
+  readings: readonly RunReading[],
+  rule: DecisionRule = SIMPLE_ACCEPTANCE,
+): Verdict | null {
+  checkRun(range, tolerance, readings, rule);
+  const judge = new Judge(range, tolerance, rule);
+  return worstVerdict(readings.map((reading) => judge.verdict(reading)));
+}
+
+/**
+ * Evaluates a run, complete or not: its verdicts and all its figures.
  * @throws CoreError `not-finite`, `zero-span`, `not-positive`, `out-of-bounds`, `too-many`, `missing`
  */
 export function evaluateRun(
@@ -205,19 +278,9 @@ export function evaluateRun(
   readings: readonly RunReading[],
   rule: DecisionRule = SIMPLE_ACCEPTANCE,
 ): RunEvaluation {
-  checkRange(range);
-  checkTolerance(tolerance);
-  if (readings.length > MOST_READINGS)
-    throw new CoreError(
-      { code: 'too-many', name: 'Readings', count: readings.length, most: MOST_READINGS },
-      'readings',
-    );
-  checkRule(
-    rule,
-    readings.map(({ uncertainty }) => uncertainty),
-  );
-  const judge = judgeWith(range, tolerance, rule);
-  const judged = readings.map((reading, place) => judgedAt(judge, reading, place));
+  checkRun(range, tolerance, readings, rule);
+  const judge = new Judge(range, tolerance, rule);
+  const judged = readings.map((reading) => judge.judge(reading));
   const { points, hysteresisOfMeans, nonRepeatability } = spreadOf(judged);
   if (points.length > MOST_POINTS)
     throw new CoreError(
@@ -227,31 +290,11 @@ export function evaluateRun(
   const direction = Math.sign(range.outputHigh - range.outputLow);
   const zero = points.find((point) => point.nominalPercent === 0);
   const full = points.find((point) => point.nominalPercent === 100);
-
-  let worst: JudgedReading | null = null;
-  let largest = -Infinity;
-  let smallest = Infinity;
-  const shares: number[] = [];
-  const errors: number[] = [];
-  for (const reading of judged) {
-    const error = reading.errorPercentSpan;
-    shares.push(reading.share);
-    errors.push(error);
-    if (worst === null || Math.abs(error) > Math.abs(worst.errorPercentSpan)) worst = reading;
-    largest = Math.max(largest, error);
-    smallest = Math.min(smallest, error);
-  }
-  let maximumOfMeans: number | null = null;
-  for (const { up, down } of points) maximumOfMeans = furtherOf(furtherOf(maximumOfMeans, up), down);
-
   const means = pointColumns(points);
   const hasEnds = zero !== undefined && full !== undefined;
   const linearity =
     points.length > 2
-      ? linearityOf(means.x, means.y, {
-          zero: zero !== undefined,
-          full: full !== undefined,
-        })
+      ? linearityOf(means.x, means.y, { zero: zero !== undefined, full: full !== undefined })
       : null;
   const hysteresis = hysteresisOfCycles(judged);
   const missing: Missing[] = [];
@@ -261,16 +304,23 @@ export function evaluateRun(
   if (hysteresis === null) missing.push(MISSING.hysteresis);
   if (nonRepeatability === null) missing.push(MISSING.repeatability);
   if (linearity === null) missing.push(MISSING.linearity);
+  const { worst, largest, smallest } = extremesOf(judged);
   return {
     readings: judged,
     points,
     worst,
-    largestErrorPercentSpan: judged.length === 0 ? null : largest,
-    smallestErrorPercentSpan: judged.length === 0 ? null : smallest,
-    maximumOfMeansPercentSpan: maximumOfMeans,
+    largestErrorPercentSpan: largest,
+    smallestErrorPercentSpan: smallest,
+    maximumOfMeansPercentSpan: maximumOfMeans(points),
     zeroErrorPercentSpan: zero?.mean ?? null,
     spanErrorPercentSpan: hasEnds ? direction * (full.mean - zero.mean) : null,
-    leastSquares: zeroAndSpan(leastSquares(shares, errors), direction),
+    leastSquares: zeroAndSpan(
+      leastSquares(
+        judged.map((reading) => reading.share),
+        judged.map((reading) => reading.errorPercentSpan),
+      ),
+      direction,
+    ),
     leastSquaresOfMeans: zeroAndSpan(leastSquares(means.x, means.y), direction),
     hysteresisPercentSpan: hysteresis,
     hysteresisOfMeansPercentSpan: hysteresisOfMeans,
@@ -281,4 +331,27 @@ export function evaluateRun(
     rule,
     domain: tolerance.domain,
   };
+}
+
+function extremesOf(readings: readonly JudgedReading[]): {
+  worst: JudgedReading | null;
+  largest: number | null;
+  smallest: number | null;
+} {
+  let worst: JudgedReading | null = null;
+  let largest: number | null = null;
+  let smallest: number | null = null;
+  for (const reading of readings) {
+    const error = reading.errorPercentSpan;
+    if (worst === null || Math.abs(error) > Math.abs(worst.errorPercentSpan)) worst = reading;
+    if (largest === null || error > largest) largest = error;
+    if (smallest === null || error < smallest) smallest = error;
+  }
+  return { worst, largest, smallest };
+}
+
+function maximumOfMeans(points: readonly PointMeans[]): number | null {
+  let furthest: number | null = null;
+  for (const { up, down } of points) furthest = furtherOf(furtherOf(furthest, up), down);
+  return furthest;
 }

@@ -3,6 +3,7 @@ export { workAcceptedOutput, workAccuracyRatio, workErrorTerms, workReading } fr
 export {
   evaluateRun,
   judgeReading,
+  verdictOfRun,
   type JudgedReading,
   type Missing,
   type RunEvaluation,

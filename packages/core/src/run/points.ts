@@ -121,17 +121,19 @@ export function spreadOf(readings: readonly ErrorAt[]): Spread {
 export function* pairsInCycle<R extends ErrorAt>(
   readings: readonly R[],
 ): Generator<readonly [up: R, down: R]> {
-  const falling = new Map<string, R[]>();
-  const keyOf = ({ cycle, nominalPercent }: R): string => `${cycle} ${nominalPercent}`;
+  const falling = new Map<number, Map<number, R[]>>();
   for (const reading of readings) {
     if (reading.direction === 'up') continue;
-    const known = falling.get(keyOf(reading));
-    if (known === undefined) falling.set(keyOf(reading), [reading]);
+    const ofCycle = falling.get(reading.cycle) ?? new Map<number, R[]>();
+    if (ofCycle.size === 0) falling.set(reading.cycle, ofCycle);
+    const known = ofCycle.get(reading.nominalPercent);
+    if (known === undefined) ofCycle.set(reading.nominalPercent, [reading]);
     else known.push(reading);
   }
   if (falling.size === 0) return;
   for (const up of readings)
-    if (up.direction === 'up') for (const down of falling.get(keyOf(up)) ?? []) yield [up, down];
+    if (up.direction === 'up')
+      for (const down of falling.get(up.cycle)?.get(up.nominalPercent) ?? []) yield [up, down];
 }
 
 /** Largest difference of a falling and a rising error at one point inside one cycle; null where no cycle has both. */

@@ -4,7 +4,7 @@ import { surdToNumber } from '../exact';
 import { exactExpectedOutput, expectedOutput, type SignalRange } from '../signal';
 import { spreadOf, hysteresisOfCycles, type ErrorAt } from './points';
 import { exactLimitAt, limitAt, type Tolerance, type ToleranceTerm } from './tolerance';
-import { decide, roundingNoise, type DecisionRule } from './verdict';
+import { Decider, noiseBound, type DecisionRule } from './verdict';
 
 const hundredths = (min: number, max: number) => fc.integer({ min, max }).map((n) => n / 100);
 const terms: fc.Arbitrary<ToleranceTerm> = fc.oneof(
@@ -113,8 +113,8 @@ describe('a verdict under any rule', () => {
             limit: limit / 1000,
             uncertainty: band / 1000,
           };
-          const noise = roundingNoise(milliamps, tolerance, judged);
-          expect(decide(milliamps, tolerance, rule, judged, noise)).toBe(wanted);
+          const noise = noiseBound(milliamps, tolerance)(judged.applied, judged.output, judged.limit);
+          expect(new Decider(milliamps, tolerance, rule).decide(judged, noise)).toBe(wanted);
         },
       ),
       { numRuns: 500 },

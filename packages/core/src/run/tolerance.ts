@@ -129,43 +129,36 @@ export function checkTolerance(tolerance: Tolerance): void {
 }
 
 /** The limit at a reading, in the unit of the tolerance's domain, in double precision. */
-export function limitAt(
+export const limitAt = (
+  range: SignalRange,
+  tolerance: Tolerance,
+  applied: number,
+  expected: number,
+): number => limiter(range, tolerance)(applied, expected);
+
+/** The same for many readings: what does not hang on the reading is computed once. */
+export function limiter(
   range: SignalRange,
   { terms, combine, domain }: Tolerance,
+): (applied: number, expected: number) => number {
+  const parts = terms.map((term) => termLimiter(range, domain, term));
+  if (parts.some((part) => typeof part !== 'number'))
+    return (applied, expected) => combined(parts, combine, applied, expected);
+  const everywhere = combined(parts, combine, 0, 0);
+  return () => everywhere;
+}
+
+type TermLimit = number | ((applied: number, expected: number) => number);
+
+function combined(
+  parts: readonly TermLimit[],
+  combine: Tolerance['combine'],
   applied: number,
   expected: number,
 ): number {
-  const inputSpan = Math.abs(range.urv - range.lrv);
-  const outputSpan = Math.abs(range.outputHigh - range.outputLow);
-  const [inputScale, outputScale] =
-    domain === 'output' ? [outputSpan / inputSpan, 1] : [1, inputSpan / outputSpan];
   let total = 0;
-  for (const term of terms) {
-    let value = 0;
-    switch (term.kind) {
-      case 'percent-of-span':
-        value = (term.percent / 100) * (domain === 'output' ? outputSpan : inputSpan);
-        break;
-      case 'percent-of-span-in-zones':
-        value =
-          ((isMiddleOfScale(range, expected) ? term.middlePercent : term.outerPercent) / 100) *
-          (domain === 'output' ? outputSpan : inputSpan);
-        break;
-      case 'percent-of-reading':
-        value =
-          (term.percent / 100) *
-          (term.of === 'applied' ? Math.abs(applied) * inputScale : Math.abs(expected) * outputScale);
-        break;
-      case 'percent-of-upper-range-limit':
-        value = (term.percent / 100) * Math.abs(term.upperRangeLimit) * inputScale;
-        break;
-      case 'absolute':
-        value = term.value * (term.in === 'output' ? outputScale : inputScale);
-        break;
-      case 'scale-divisions':
-        value = term.divisions * term.division * outputScale;
-        break;
-    }
+  for (const part of parts) {
+    const value = typeof part === 'number' ? part : part(applied, expected);
     if (combine === 'sum') total += value;
     else if (combine === 'maximum') total = Math.max(total, value);
     else total = Math.hypot(total, value);
@@ -173,56 +166,128 @@ export function limitAt(
   return total;
 }
 
+/** One term in the unit of the domain; a number where it is the same at every reading. */
+function termLimiter(range: SignalRange, domain: Tolerance['domain'], term: ToleranceTerm): TermLimit {
+  const inputSpan = Math.abs(range.urv - range.lrv);
+  const outputSpan = Math.abs(range.outputHigh - range.outputLow);
+  const span = domain === 'output' ? outputSpan : inputSpan;
+  const [inputScale, outputScale] =
+    domain === 'output' ? [outputSpan / inputSpan, 1] : [1, inputSpan / outputSpan];
+  switch (term.kind) {
+    case 'percent-of-span':
+      return (term.percent / 100) * span;
+    case 'percent-of-span-in-zones':
+      return (_, expected) =>
+        ((isMiddleOfScale(range, expected) ? term.middlePercent : term.outerPercent) / 100) * span;
+    case 'percent-of-reading':
+      return term.of === 'applied'
+        ? (applied) => (term.percent / 100) * (Math.abs(applied) * inputScale)
+        : (_, expected) => (term.percent / 100) * (Math.abs(expected) * outputScale);
+    case 'percent-of-upper-range-limit':
+      return (term.percent / 100) * Math.abs(term.upperRangeLimit) * inputScale;
+    case 'absolute':
+      return term.value * (term.in === 'output' ? outputScale : inputScale);
+    case 'scale-divisions':
+      return term.divisions * term.division * outputScale;
+  }
+}
+
 /** An exact limit: itself, or, of a root sum of squares, its square. */
 export type ExactLimit = { readonly value: Surd } | { readonly square: Surd };
 
 /** The limit at a reading, exact. */
-export function exactLimitAt(
+export const exactLimitAt = (
+  range: SignalRange,
+  tolerance: Tolerance,
+  applied: number,
+  expected: Surd,
+): ExactLimit => exactLimiter(range, tolerance)(applied, expected);
+
+/** The same for many readings: what does not hang on the reading is computed once. */
+export function exactLimiter(
   range: SignalRange,
   { terms, combine, domain }: Tolerance,
+): (applied: number, expected: Surd) => ExactLimit {
+  const parts = terms.map((term) => exactTermLimiter(range, domain, term));
+  if (parts.some((part) => typeof part === 'function'))
+    return (applied, expected) => exactlyCombined(parts, combine, applied, expected);
+  const everywhere = exactlyCombined(parts, combine, 0, rational(ZERO));
+  return () => everywhere;
+}
+
+const ZERO = exact(0);
+
+type ExactTermLimit = Exact | ((applied: number, expected: Surd) => Surd);
+
+function exactlyCombined(
+  parts: readonly ExactTermLimit[],
+  combine: Tolerance['combine'],
   applied: number,
   expected: Surd,
 ): ExactLimit {
-  const inputSpan = exact(range.urv).sub(exact(range.lrv)).abs();
-  const outputSpan = exact(range.outputHigh).sub(exact(range.outputLow)).abs();
-  const one = exact(1);
-  const [inputScale, outputScale]: readonly [Exact, Exact] =
-    domain === 'output' ? [outputSpan.div(inputSpan), one] : [one, inputSpan.div(outputSpan)];
-  const percent = (value: number) => exact(value).div(100);
-  const plain = (value: Exact) => rational(value, expected.t);
-  const values = terms.map((term): Surd => {
-    switch (term.kind) {
-      case 'percent-of-span':
-        return plain(percent(term.percent).mul(domain === 'output' ? outputSpan : inputSpan));
-      case 'percent-of-span-in-zones': {
-        const share = scaled(
-          minus(expected, plain(exact(range.outputLow))),
-          exact(1).div(exact(range.outputHigh).sub(exact(range.outputLow))),
-        );
-        const [from, to] = MIDDLE_OF_SCALE.map((end) => signOf(minus(share, plain(exact(end))))) as [
-          number,
-          number,
-        ];
-        const size = percent(from >= 0 && to <= 0 ? term.middlePercent : term.outerPercent);
-        return plain(size.mul(domain === 'output' ? outputSpan : inputSpan));
-      }
-      case 'percent-of-reading':
-        return term.of === 'applied'
-          ? plain(percent(term.percent).mul(exact(applied).abs()).mul(inputScale))
-          : scaled(magnitude(expected), percent(term.percent).mul(outputScale));
-      case 'percent-of-upper-range-limit':
-        return plain(percent(term.percent).mul(exact(term.upperRangeLimit).abs()).mul(inputScale));
-      case 'absolute':
-        return plain(exact(term.value).mul(term.in === 'output' ? outputScale : inputScale));
-      case 'scale-divisions':
-        return plain(exact(term.divisions).mul(exact(term.division)).mul(outputScale));
-    }
-  });
-  const zero = plain(exact(0));
+  const zero = rational(ZERO, expected.t);
+  const values = parts.map((part) =>
+    typeof part === 'function' ? part(applied, expected) : rational(part, expected.t),
+  );
   if (combine === 'root-sum-square')
     return { square: values.reduce((sum, value) => plus(sum, times(value, value)), zero) };
   if (combine === 'sum') return { value: values.reduce(plus, zero) };
   return {
     value: values.reduce((most, value) => (signOf(minus(value, most)) > 0 ? value : most), zero),
   };
+}
+
+const hundredth = (percent: number): Exact => exact(percent).div(100);
+
+const exactSpan = (range: SignalRange, of: Tolerance['domain']): Exact =>
+  (of === 'output'
+    ? exact(range.outputHigh).sub(exact(range.outputLow))
+    : exact(range.urv).sub(exact(range.lrv))
+  ).abs();
+
+/** What an amount of one domain is multiplied by to stand in the other. */
+const exactScale = (range: SignalRange, to: Tolerance['domain'], from: Tolerance['domain']): Exact =>
+  from === to ? exact(1) : exactSpan(range, to).div(exactSpan(range, from));
+
+/** One term in the unit of the domain, exact; a plain number where it is the same at every reading. */
+function exactTermLimiter(
+  range: SignalRange,
+  domain: Tolerance['domain'],
+  term: ToleranceTerm,
+): ExactTermLimit {
+  switch (term.kind) {
+    case 'percent-of-span':
+      return hundredth(term.percent).mul(exactSpan(range, domain));
+    case 'percent-of-span-in-zones': {
+      const middle = hundredth(term.middlePercent).mul(exactSpan(range, domain));
+      const outer = hundredth(term.outerPercent).mul(exactSpan(range, domain));
+      return (_, expected) =>
+        rational(isExactlyInMiddleOfScale(range, expected) ? middle : outer, expected.t);
+    }
+    case 'percent-of-reading': {
+      const part = hundredth(term.percent).mul(
+        exactScale(range, domain, term.of === 'applied' ? 'input' : 'output'),
+      );
+      return term.of === 'applied'
+        ? (applied, expected) => rational(part.mul(exact(applied).abs()), expected.t)
+        : (_, expected) => scaled(magnitude(expected), part);
+    }
+    case 'percent-of-upper-range-limit':
+      return hundredth(term.percent)
+        .mul(exact(term.upperRangeLimit).abs())
+        .mul(exactScale(range, domain, 'input'));
+    case 'absolute':
+      return exact(term.value).mul(exactScale(range, domain, term.in));
+    case 'scale-divisions':
+      return exact(term.divisions)
+        .mul(exact(term.division))
+        .mul(exactScale(range, domain, 'output'));
+  }
+}
+
+function isExactlyInMiddleOfScale({ outputLow, outputHigh }: SignalRange, expected: Surd): boolean {
+  const low = exact(outputLow);
+  const share = scaled(minus(expected, rational(low)), exact(1).div(exact(outputHigh).sub(low)));
+  const sideOf = (end: number) => signOf(minus(share, rational(exact(end))));
+  return sideOf(MIDDLE_OF_SCALE[0]) >= 0 && sideOf(MIDDLE_OF_SCALE[1]) <= 0;
 }

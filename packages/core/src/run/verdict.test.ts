@@ -6,6 +6,7 @@ import {
   evaluateRun,
   SIMPLE_ACCEPTANCE,
   spanTolerance,
+  verdictOfRun,
   type DecisionRule,
   type Tolerance,
   type Verdict,
@@ -22,12 +23,9 @@ function judge(
   { rule = SIMPLE_ACCEPTANCE, uncertainty }: { rule?: DecisionRule; uncertainty?: number } = {},
 ): Verdict {
   const reading = { cycle: 1, direction: 'up', nominalPercent: 0, applied, output } as const;
-  const { verdict } = evaluateRun(
-    range,
-    tolerance,
-    [uncertainty === undefined ? reading : { ...reading, uncertainty }],
-    rule,
-  );
+  const readings = [uncertainty === undefined ? reading : { ...reading, uncertainty }];
+  const { verdict } = evaluateRun(range, tolerance, readings, rule);
+  expect(verdictOfRun(range, tolerance, readings, rule)).toBe(verdict);
   if (verdict === null) throw new Error('no verdict');
   return verdict;
 }

@@ -4,8 +4,9 @@
  * decides where it can; within its own rounding of a limit, exact arithmetic does.
  */
 import { methodSixMultiplier } from '../conformity';
-import { CoreError, requireNotNegative } from '../errors';
+import { CoreError, requireNotNegative, within } from '../errors';
 import {
+  compareSurds,
   exact,
   magnitude,
   minus,
@@ -17,8 +18,8 @@ import {
   type Exact,
   type Surd,
 } from '../exact';
-import { exactAppliedForOutput, exactExpectedOutput, transferOf, type SignalRange } from '../signal';
-import { exactLimitAt, type ExactLimit, type Tolerance } from './tolerance';
+import { exactAppliedForOutput, exactOutputOf, transferOf, type SignalRange } from '../signal';
+import { exactLimiter, type ExactLimit, type Tolerance } from './tolerance';
 
 /** Worse towards the end, so that the worst of several is the last in this order. */
 export const VERDICTS = ['within', 'within-adjust', 'undecided', 'not-judged', 'outside'] as const;
@@ -41,13 +42,6 @@ export type DecisionRule = (
 
 export const SIMPLE_ACCEPTANCE: DecisionRule = { kind: 'simple' };
 
-/** Sign of value - share times the limit, exact. */
-function compareToLimit(value: Surd, limit: ExactLimit, share: Exact): -1 | 0 | 1 {
-  if ('value' in limit) return signOf(minus(value, scaled(limit.value, share)));
-  if (signOf(value) < 0) return -1;
-  return signOf(minus(times(value, value), scaled(limit.square, share.mul(share))));
-}
-
 interface Judged {
   readonly applied: number;
   readonly output: number;
@@ -64,102 +58,138 @@ export function guardBand(rule: DecisionRule, limit: number, uncertainty: number
   return (rule.kind === 'guard-band' ? rule.r : methodSixMultiplier(limit / uncertainty)) * uncertainty;
 }
 
-/**
- * The verdict on one reading whose error and limit were computed in double precision.
- * @param noise largest rounding error of `error` and `limit` together
- */
-export function decide(
-  range: SignalRange,
-  tolerance: Tolerance,
-  rule: DecisionRule,
-  judged: Judged,
-  noise: number,
-): Verdict {
-  const { error, limit, uncertainty } = judged;
-  const size = Math.abs(error);
-  // An uncertainty on the limit still judges; both are computed, so a hair of rounding does not count.
-  const isBeyond = uncertainty > limit + noise && rule.judgesBeyondUncertainty !== true;
-  if (isBeyond && size <= limit + uncertainty + noise) return 'not-judged';
-  const width = guardBand(rule, limit, uncertainty);
-  const adjustShare = tolerance.adjustAbovePercentOfLimit / 100;
-  const isUndecidedAllowed = rule.kind === 'guard-band' && rule.isUndecidedAllowed && width > 0;
-  const isNear =
-    Math.abs(size - (limit - width)) <= noise ||
-    Math.abs(size - limit * adjustShare) <= noise ||
-    (isUndecidedAllowed && Math.abs(size - (limit + width)) <= noise);
-  const exactly = isNear ? exactSides(range, tolerance, judged) : null;
-  if (isUndecidedAllowed && exceeds(size, limit, -width, 1, exactly)) return 'outside';
-  if (exceeds(size, limit, width, 1, exactly)) return isUndecidedAllowed ? 'undecided' : 'outside';
-  return exceeds(size, limit, 0, adjustShare, exactly) ? 'within-adjust' : 'within';
+/** Decides on readings whose error and limit were computed in double precision. */
+export class Decider {
+  private readonly adjustShare: number;
+  private exactly: ExactSides | null = null;
+
+  constructor(
+    private readonly range: SignalRange,
+    private readonly tolerance: Tolerance,
+    private readonly rule: DecisionRule,
+  ) {
+    this.adjustShare = tolerance.adjustAbovePercentOfLimit / 100;
+  }
+
+  /**
+   * The verdict on one reading.
+   * @param noise largest rounding error of `error` and `limit` together
+   */
+  decide(judged: Judged, noise: number): Verdict {
+    const { rule, adjustShare } = this;
+    const { error, limit, uncertainty } = judged;
+    const size = Math.abs(error);
+    // An uncertainty on the limit still judges; both are computed, so a hair of rounding does not count.
+    const isBeyond = uncertainty > limit + noise && rule.judgesBeyondUncertainty !== true;
+    if (isBeyond && size <= limit + uncertainty + noise) return 'not-judged';
+    const width = guardBand(rule, limit, uncertainty);
+    const isUndecidedAllowed = rule.kind === 'guard-band' && rule.isUndecidedAllowed && width > 0;
+    const isNear =
+      Math.abs(size - (limit - width)) <= noise ||
+      Math.abs(size - limit * adjustShare) <= noise ||
+      (isUndecidedAllowed && Math.abs(size - (limit + width)) <= noise);
+    const sides = isNear ? this.exactSides(judged) : null;
+    if (isUndecidedAllowed && exceeds(judged, -width, 1, sides)) return 'outside';
+    if (exceeds(judged, width, 1, sides)) return isUndecidedAllowed ? 'undecided' : 'outside';
+    return exceeds(judged, 0, adjustShare, sides) ? 'within-adjust' : 'within';
+  }
+
+  private exactSides({ applied, output }: Judged): Sides {
+    this.exactly ??= new ExactSides(this.range, this.tolerance);
+    return this.exactly.at(applied, output);
+  }
 }
 
-interface ExactSides {
+/** The size of an error and its limit, exact. */
+interface Sides {
   readonly size: Surd;
   readonly limit: ExactLimit;
 }
 
+/** The exact sides of many readings: most readings are not near a limit, so this is made only when one is. */
+class ExactSides {
+  private readonly outputAt: (applied: number) => Surd;
+  private readonly limitAt: (applied: number, expected: Surd) => ExactLimit;
+
+  constructor(
+    private readonly range: SignalRange,
+    private readonly tolerance: Tolerance,
+  ) {
+    this.outputAt = exactOutputOf(range);
+    this.limitAt = exactLimiter(range, tolerance);
+  }
+
+  at(applied: number, output: number): Sides {
+    const expected = this.outputAt(applied);
+    const error =
+      this.tolerance.domain === 'output'
+        ? minus(rational(exact(output), expected.t), expected)
+        : rational(exactAppliedForOutput(this.range, output).sub(exact(applied)), expected.t);
+    return { size: magnitude(error), limit: this.limitAt(applied, expected) };
+  }
+}
+
 /** Whether the size of an error with an offset exceeds a share of the limit. */
-function exceeds(
-  size: number,
-  limit: number,
-  offset: number,
-  share: number,
-  exactly: ExactSides | null,
-): boolean {
-  if (exactly === null) return size + offset > limit * share;
+function exceeds({ error, limit }: Judged, offset: number, share: number, exactly: Sides | null): boolean {
+  if (exactly === null) return Math.abs(error) + offset > limit * share;
   const shifted = plus(exactly.size, rational(exact(offset), exactly.size.t));
   return compareToLimit(shifted, exactly.limit, exact(share)) > 0;
 }
 
-/** The size of an error and its limit, exact. */
-function exactSides(range: SignalRange, tolerance: Tolerance, { applied, output }: Judged): ExactSides {
-  const expected = exactExpectedOutput(range, applied);
-  const error =
-    tolerance.domain === 'output'
-      ? minus(rational(exact(output), expected.t), expected)
-      : rational(exactAppliedForOutput(range, output).sub(exact(applied)), expected.t);
-  return { size: magnitude(error), limit: exactLimitAt(range, tolerance, applied, expected) };
+/** Sign of value - share times the limit, exact. */
+function compareToLimit(value: Surd, limit: ExactLimit, share: Exact): -1 | 0 | 1 {
+  if ('value' in limit) return compareSurds(value, scaled(limit.value, share));
+  if (signOf(value) < 0) return -1;
+  return compareSurds(times(value, value), scaled(limit.square, share.mul(share)));
 }
 
-/** Bound on the rounding error of an error and its limit, in the unit of the tolerance's domain. */
-export function roundingNoise(range: SignalRange, tolerance: Tolerance, judged: Judged): number {
+/** Bounds the rounding error of an error and its limit together, in the unit of the tolerance's domain. */
+export function noiseBound(
+  range: SignalRange,
+  tolerance: Tolerance,
+): (applied: number, output: number, limit: number) => number {
   const inputSpan = Math.abs(range.urv - range.lrv);
   const outputSpan = Math.abs(range.outputHigh - range.outputLow);
-  // Far-off zeros lose digits in the differences; a square root near zero loses half of those it has.
-  const stretch = 1 + (Math.abs(range.lrv) + Math.abs(judged.applied)) / inputSpan;
   const { kind } = transferOf(range);
   const isRoot = kind !== 'linear' && kind !== 'table';
-  const ends = 1 + (Math.abs(range.outputLow) + Math.abs(judged.output)) / outputSpan;
-  const ofSpan = (isRoot ? 1e-7 : 1e-13) * stretch * ends;
-  return ofSpan * (tolerance.domain === 'output' ? outputSpan : inputSpan) + 1e-13 * Math.abs(judged.limit);
+  const ofSpan = (isRoot ? 1e-7 : 1e-13) * (tolerance.domain === 'output' ? outputSpan : inputSpan);
+  return (applied, output, limit) => {
+    // Far-off zeros lose digits in the differences; a square root near zero loses half of those it has.
+    const stretch = 1 + (Math.abs(range.lrv) + Math.abs(applied)) / inputSpan;
+    const ends = 1 + (Math.abs(range.outputLow) + Math.abs(output)) / outputSpan;
+    return ofSpan * stretch * ends + 1e-13 * Math.abs(limit);
+  };
 }
 
-/** @throws CoreError `negative`, `missing` */
+/** @throws CoreError `negative`, `missing`, at `uncertainty` */
+export function checkUncertainty(rule: DecisionRule, uncertainty: number | undefined): void {
+  if (uncertainty !== undefined) requireNotNegative('The uncertainty', uncertainty, 'uncertainty');
+  else if (rule.kind !== 'simple')
+    throw new CoreError(
+      {
+        code: 'missing',
+        name: 'The expanded uncertainty of each reading',
+        why: 'the guard band is made from it',
+      },
+      'uncertainty',
+    );
+}
+
+/** @throws CoreError `negative`, `missing`, at `rule.r` or `readings.<place>.uncertainty` */
 export function checkRule(
   rule: DecisionRule,
-  uncertainties: readonly (number | undefined)[],
-  fieldAt = (place: number): string => `readings.${place}.uncertainty`,
+  readings: readonly { readonly uncertainty?: number | undefined }[],
 ): void {
   if (rule.kind === 'guard-band') requireNotNegative('The guard band factor r', rule.r, 'rule.r');
-  uncertainties.forEach((uncertainty, place) => {
-    const field = fieldAt(place);
-    if (uncertainty !== undefined) requireNotNegative('The uncertainty', uncertainty, field);
-    else if (rule.kind !== 'simple')
-      throw new CoreError(
-        {
-          code: 'missing',
-          name: 'The expanded uncertainty of each reading',
-          why: 'the guard band is made from it',
-        },
-        field,
-      );
-  });
+  const wrong = readings.findIndex(({ uncertainty }) =>
+    uncertainty === undefined ? rule.kind !== 'simple' : !(uncertainty >= 0 && uncertainty < Infinity),
+  );
+  if (wrong !== -1) within(`readings.${wrong}`, () => checkUncertainty(rule, readings[wrong]?.uncertainty));
 }
-
-/** The worse of two verdicts. */
-const worseOf = (a: Verdict, b: Verdict): Verdict => (VERDICTS.indexOf(a) >= VERDICTS.indexOf(b) ? a : b);
 
 /** The worst of several verdicts, or null of none. */
 export function worstVerdict(verdicts: readonly Verdict[]): Verdict | null {
-  return verdicts.reduce<Verdict | null>((worst, one) => (worst === null ? one : worseOf(worst, one)), null);
+  let worst = -1;
+  for (const verdict of verdicts) worst = Math.max(worst, VERDICTS.indexOf(verdict));
+  return VERDICTS[worst] ?? null;
 }

@@ -7,6 +7,7 @@ export {
   exactAppliedForOutput,
   exactExpectedOutput,
   exactInputShare,
+  exactOutputOf,
   expectedOutput,
   inputSpan,
   outputAtPercent,

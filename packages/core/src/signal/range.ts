@@ -62,9 +62,22 @@ export const exactInputShare = (range: SignalRange, applied: number): Exact =>
  */
 export function exactExpectedOutput(range: SignalRange, applied: number): Surd {
   checkRange(range);
-  const s = exactShare(transferOf(range), exactInputShare(range, applied));
-  const span = exact(range.outputHigh).sub(exact(range.outputLow));
-  return plus(scaled(s, span), rational(exact(range.outputLow)));
+  return exactOutputOf(range)(applied);
+}
+
+/** The same for many inputs of a range that was checked: what does not hang on the input is computed once. */
+export function exactOutputOf(range: SignalRange): (applied: number) => Surd {
+  const transfer = transferOf(range);
+  const [lrv, low] = [exact(range.lrv), exact(range.outputLow)];
+  const inputSpan = exact(range.urv).sub(lrv);
+  const outputSpan = exact(range.outputHigh).sub(low);
+  if (transfer.kind === 'linear') {
+    const gain = outputSpan.div(inputSpan);
+    return (applied) => rational(exact(applied).sub(lrv).mul(gain).add(low));
+  }
+  const zero = rational(low);
+  return (applied) =>
+    plus(scaled(exactShare(transfer, exact(applied).sub(lrv).div(inputSpan)), outputSpan), zero);
 }
 
 /**

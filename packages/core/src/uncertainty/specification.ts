@@ -18,13 +18,6 @@ export interface Specification {
   readonly temperatureDifferenceK?: number | undefined;
 }
 
-/** Terms that say nothing without another figure. */
-const NEEDED = [
-  ['percentOfRange', 'range', 'The range'],
-  ['driftPercentOfReadingPerYear', 'years', 'The time since the calibration, in years,'],
-  ['percentOfReadingPerK', 'temperatureDifferenceK', 'The temperature difference'],
-] as const satisfies readonly (readonly [keyof Specification, keyof Specification, string])[];
-
 /**
  * Half width of a specification: the plain sum of its terms (common practice; makers who mean a root sum of squares say so).
  * @returns in the unit of the reading
@@ -32,23 +25,40 @@ const NEEDED = [
  * @example specificationHalfWidth({ reading: 50, percentOfReading: 0.02, percentOfRange: 0.01, range: 200 }) // 0.03
  */
 export function specificationHalfWidth(specification: Specification): number {
-  const of = (name: string, field: keyof Specification): number => {
-    const value = specification[field];
-    if (value !== undefined) requireNotNegative(name, value, field);
-    return value ?? 0;
-  };
-  requireFinite('The reading', specification.reading, 'reading');
-  const size = Math.abs(specification.reading);
-  const warmth = Math.abs(specification.temperatureDifferenceK ?? 0);
+  const { reading, percentOfReading, percentOfRange, range, floor, years } = specification;
+  const { driftPercentOfReadingPerYear: drift, percentOfReadingPerK: perK } = specification;
+  const { temperatureDifferenceK } = specification;
+  requireFinite('The reading', reading, 'reading');
+  const size = Math.abs(reading);
+  const warmth = Math.abs(temperatureDifferenceK ?? 0);
   requireFinite('The temperature difference', warmth, 'temperatureDifferenceK');
-  for (const [term, needed, name] of NEEDED)
-    if ((specification[term] ?? 0) !== 0 && specification[needed] === undefined)
-      throw new CoreError({ code: 'missing', name, why: 'a term of the specification counts in it' }, needed);
+  requireCounterpart(percentOfRange, range, 'range', 'The range');
+  requireCounterpart(drift, years, 'years', 'The time since the calibration, in years,');
+  requireCounterpart(perK, temperatureDifferenceK, 'temperatureDifferenceK', 'The temperature difference');
   return (
-    (of('% of reading', 'percentOfReading') / 100) * size +
-    (of('% of range', 'percentOfRange') / 100) * of('The range', 'range') +
-    of('The floor', 'floor') +
-    (of('The drift', 'driftPercentOfReadingPerYear') / 100) * size * of('The years', 'years') +
-    (of('The temperature term', 'percentOfReadingPerK') / 100) * size * warmth
+    (amountOf('% of reading', percentOfReading, 'percentOfReading') / 100) * size +
+    (amountOf('% of range', percentOfRange, 'percentOfRange') / 100) * amountOf('The range', range, 'range') +
+    amountOf('The floor', floor, 'floor') +
+    (amountOf('The drift', drift, 'driftPercentOfReadingPerYear') / 100) *
+      size *
+      amountOf('The years', years, 'years') +
+    (amountOf('The temperature term', perK, 'percentOfReadingPerK') / 100) * size * warmth
   );
+}
+
+function amountOf(name: string, value: number | undefined, field: keyof Specification): number {
+  if (value === undefined) return 0;
+  requireNotNegative(name, value, field);
+  return value;
+}
+
+/** Refuses a term that says nothing without another figure. */
+function requireCounterpart(
+  term: number | undefined,
+  needed: number | undefined,
+  field: keyof Specification,
+  name: string,
+): void {
+  if (needed === undefined && (term ?? 0) !== 0)
+    throw new CoreError({ code: 'missing', name, why: 'a term of the specification counts in it' }, field);
 }

@@ -7,7 +7,7 @@
  * without one is no unit. "conventional" is 1000 kg/m3 of water, which is not the water of 4 degC (28 ppm apart).
  * Water of 60 degF is used with inches and feet only.
  */
-import { exact, toNumber, type Exact } from '../exact';
+import { exact, exactProduct, type Exact } from '../exact';
 import {
   defineUnits,
   FOOT_M,
@@ -97,5 +97,16 @@ export function isPressureUnit(text: string): text is PressureUnit {
  * @example convertPressure(25, 'kPa', 'inH2OAt4C') // 100.36857931411
  */
 export function convertPressure(value: number, from: PressureUnit, to: PressureUnit): number {
-  return toNumber(exact(value).mul(PRESSURE_UNITS[from].factor).div(PRESSURE_UNITS[to].factor));
+  return exactProduct(value, ratioOf(from, to));
+}
+
+/** Ratios of units that were asked for; there are few, and making one takes longer than the rest. */
+const ratios = new Map<PressureUnit, Map<PressureUnit, Exact>>();
+
+function ratioOf(from: PressureUnit, to: PressureUnit): Exact {
+  const known = ratios.get(from)?.get(to);
+  if (known !== undefined) return known;
+  const ratio = PRESSURE_UNITS[from].factor.div(PRESSURE_UNITS[to].factor);
+  ratios.set(from, (ratios.get(from) ?? new Map<PressureUnit, Exact>()).set(to, ratio));
+  return ratio;
 }

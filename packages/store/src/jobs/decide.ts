@@ -5,7 +5,7 @@ import { appendAllToTrail, appendToTrail } from '../db/audit';
 import { isSameRange } from '../registers/configurations';
 import type { Queryable } from '../db/database';
 import { StoreError } from '../db/errors';
-import { evaluateStoredRun, missingPoints } from '../runs/evaluation';
+import { verdictOfStoredRun, missingPoints } from '../runs/evaluation';
 import { copyInstrument, copyOf, instrumentOfJob } from './instrument-copy';
 import { findInstrument, instrumentsOf, type Instrument } from '../registers/instruments';
 import type { JobReason } from './file';
@@ -251,7 +251,7 @@ export async function decideOnRun(
 }
 
 const leavingNeeds = (run: Run): string | undefined =>
-  evaluateStoredRun(run).verdict === 'within' ? undefined : 'the readings ask for an adjustment';
+  verdictOfStoredRun(run) === 'within' ? undefined : 'the readings ask for an adjustment';
 
 /**
  * Throws the run in hand away, with a reason that stays, and begins it anew.

@@ -2,7 +2,7 @@
 import { appendToTrail } from '../db/audit';
 import type { Queryable } from '../db/database';
 import { StoreError } from '../db/errors';
-import { evaluateStoredRun, missingPoints } from '../runs/evaluation';
+import { verdictOfStoredRun, missingPoints } from '../runs/evaluation';
 import { lockJobAt, moveJob } from './move';
 import { copyInstrument } from './instrument-copy';
 import { asFoundRun, asLeftRun, lastDay } from './file';
@@ -49,8 +49,8 @@ export async function signJob(
   const { instrumentId } = await lockJobAt(tx, jobId, 'sign');
   await requirePassword(tx, actor, password);
   const { asFound, asLeft } = await runsToSign(tx, jobId);
-  const found = evaluateStoredRun(asFound).verdict;
-  const left = evaluateStoredRun(asLeft).verdict;
+  const found = verdictOfStoredRun(asFound);
+  const left = verdictOfStoredRun(asLeft);
   const said = remark.trim();
   // What was said where it was decided to leave it so is not asked for once more.
   const isExplained = said !== '' || (await reasonToLeave(tx, jobId));

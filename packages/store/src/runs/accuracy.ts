@@ -28,6 +28,20 @@ interface Conditions {
   readonly awayK?: number;
 }
 
+/** Days come again for every reading of a run, and a calendar takes longer than all the rest of its uncertainty. */
+const knownYears = new Map<string, Map<string, number>>();
+const MOST_DAYS_KNOWN = 1000;
+
+/** Years from one ISO date to a later one, 0 where it is earlier. */
+function yearsBetween(from: string, to: string): number {
+  const known = knownYears.get(to)?.get(from);
+  if (known !== undefined) return known;
+  const years = Math.max(0, dayjs(to).diff(dayjs(from), 'year', true));
+  if (knownYears.size >= MOST_DAYS_KNOWN) knownYears.clear();
+  knownYears.set(to, (knownYears.get(to) ?? new Map<string, number>()).set(from, years));
+  return years;
+}
+
 function specificationAt(
   reference: Accuracy,
   value: number,
@@ -40,10 +54,7 @@ function specificationAt(
     range: reference.rangeHigh - reference.rangeLow,
     floor: reference.floor,
     driftPercentOfReadingPerYear: reference.driftPercentOfReadingPerYear,
-    years:
-      reference.calibratedOn === null
-        ? 0
-        : Math.max(0, dayjs(today).diff(dayjs(reference.calibratedOn), 'year', true)),
+    years: reference.calibratedOn === null ? 0 : yearsBetween(reference.calibratedOn, today),
     percentOfReadingPerK: reference.percentOfReadingPerK,
     temperatureDifferenceK: awayK,
   };
@@ -176,3 +187,7 @@ export function betweenUnits(
   const milli = unit === 'mV' && own === 'V' ? 1000 : 1;
   return [(value) => value / milli, (value) => value * milli];
 }
+
+/** What an amount in a reference's own unit is multiplied by to stand in another unit; for widths, not for readings. */
+export const widthFactor = (unit: string, reference: Pick<Reference, 'unit'>): number =>
+  betweenUnits(unit, reference)[1](1);

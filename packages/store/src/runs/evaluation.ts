@@ -4,15 +4,18 @@ import { exactSum } from '@barys/core/exact';
 import {
   errorUncertainty,
   evaluateRun,
+  verdictOfRun,
+  type DecisionRule,
   type ErrorSources,
   type RunEvaluation,
   type RunReading,
   type Tolerance,
+  type Verdict,
 } from '@barys/core/run';
 import { StoreError } from '../db/errors';
 import type { SpanTolerance } from '../registers/instruments';
 import type { PointMark } from './marks';
-import { betweenUnits, correctionAt, expandedAt } from './accuracy';
+import { betweenUnits, correctionAt, expandedAt, widthFactor } from './accuracy';
 import type { MadeWith, Reading } from './copy';
 
 /** What of a run's copy its judgement rests on. */
@@ -127,17 +130,15 @@ export function sourcesOf(
   const { configuration, meter } = madeWith;
   const today = driftDay(madeWith, day);
   const standard = standardAt(madeWith, point);
-  const [toStandard, fromStandard] = betweenUnits(configuration.inputUnit, standard);
-  const [toMeter, fromMeter] =
-    meter === null ? [Number, Number] : betweenUnits(configuration.outputUnit, meter);
+  const inputFactor = widthFactor(configuration.inputUnit, standard);
+  const outputFactor = meter === null ? 1 : widthFactor(configuration.outputUnit, meter);
+  const atStandard = atInstrument(applied, -madeWith.head) / inputFactor;
   return {
-    standardInput: Math.abs(
-      fromStandard(expandedAt(standard, toStandard(atInstrument(applied, -madeWith.head)), { today })),
-    ),
-    standardStepInput: Math.abs(fromStandard(standard.resolution)),
-    meterOutput: meter === null ? 0 : Math.abs(fromMeter(expandedAt(meter, toMeter(output), { today }))),
+    standardInput: expandedAt(standard, atStandard, { today }) * inputFactor,
+    standardStepInput: standard.resolution * inputFactor,
+    meterOutput: meter === null ? 0 : expandedAt(meter, output / outputFactor, { today }) * outputFactor,
     readingStepOutput:
-      meter === null ? (configuration.scaleDivision ?? 0) / 2 : Math.abs(fromMeter(meter.resolution)),
+      meter === null ? (configuration.scaleDivision ?? 0) / 2 : meter.resolution * outputFactor,
   };
 }
 
@@ -147,34 +148,33 @@ export function sourcesOf(
  * @throws StoreError `no-such-point`
  */
 export function readingsOf({ madeWith, readings }: StoredRun): RunReading[] {
+  const points = new Map(madeWith.points.map((point) => [point.position, point]));
   return readings.map(({ position, applied: atStandard, output: read, day }) => {
-    const point = madeWith.points.find((one) => one.position === position);
+    const point = points.get(position);
     if (point === undefined) throw new StoreError({ code: 'no-such-point', position });
     const { cycle, direction, nominalPercent } = point;
     const applied = appliedAt(madeWith, point, atStandard);
     const output = outputAt(madeWith, read);
-    const reading = { cycle, direction, nominalPercent, applied, output };
     // Runs of before there was one keep no specification of their standards, so there is nothing to make it from.
-    return madeWith.takenOn === ''
-      ? reading
-      : {
-          ...reading,
-          uncertainty: errorUncertainty(
-            madeWith.configuration,
-            applied,
-            sourcesOf(madeWith, point, applied, output, day),
-          ),
-        };
+    if (madeWith.takenOn === '') return { cycle, direction, nominalPercent, applied, output };
+    const sources = sourcesOf(madeWith, point, applied, output, day);
+    const uncertainty = errorUncertainty(madeWith.configuration, applied, sources);
+    return { cycle, direction, nominalPercent, applied, output, uncertainty };
   });
 }
 
-/** Evaluates readings against the range, the limit and the decision rule of a run. */
-export function evaluateReadings({ madeWith }: StoredRun, readings: readonly RunReading[]): RunEvaluation {
+/** Range, limit and decision rule of a run, as the core takes them. */
+function judgedBy({
+  madeWith,
+}: StoredRun): readonly [range: JudgedBy['configuration'], tolerance: Tolerance, rule: DecisionRule] {
   const { configuration, tolerance, decisionRule, judgesBeyondUncertainty } = madeWith;
-  return evaluateRun(configuration, limitsOf(tolerance), readings, {
-    ...decisionRule,
-    judgesBeyondUncertainty,
-  });
+  return [configuration, limitsOf(tolerance), { ...decisionRule, judgesBeyondUncertainty }];
+}
+
+/** Evaluates readings against the range, the limit and the decision rule of a run. */
+export function evaluateReadings(run: StoredRun, readings: readonly RunReading[]): RunEvaluation {
+  const [range, tolerance, rule] = judgedBy(run);
+  return evaluateRun(range, tolerance, readings, rule);
 }
 
 /**
@@ -182,3 +182,12 @@ export function evaluateReadings({ madeWith }: StoredRun, readings: readonly Run
  * @throws StoreError `no-such-point`
  */
 export const evaluateStoredRun = (run: StoredRun): RunEvaluation => evaluateReadings(run, readingsOf(run));
+
+/**
+ * The worst verdict of what there is of a run, where its figures are not asked for.
+ * @throws StoreError `no-such-point`
+ */
+export function verdictOfStoredRun(run: StoredRun): Verdict | null {
+  const [range, tolerance, rule] = judgedBy(run);
+  return verdictOfRun(range, tolerance, readingsOf(run), rule);
+}

@@ -25,6 +25,7 @@ export {
   openPoints,
   standardAt,
   type StoredRun,
+  verdictOfStoredRun,
 } from './evaluation';
 export {
   betterStandard,
