@@ -20,7 +20,7 @@ test('the list is found, filtered, kept as a view, and several instruments are h
 }) => {
   await workAs(page, 'Technician A');
   await page.goto('/instruments');
-  const grid = page.getByRole('grid', { name: 'Instruments' });
+  const grid = page.getByRole('table', { name: 'Instruments' });
   await page.getByLabel('Find by any part').fill('syrup level');
   await expect(grid.getByRole('row')).toHaveCount(2);
   await expect(grid.getByRole('link', { name: 'LT-2401' })).toBeVisible();
@@ -36,7 +36,7 @@ test('the list is found, filtered, kept as a view, and several instruments are h
   await page.getByRole('link', { name: 'Kiln round' }).click();
   await expect(grid.getByRole('link', { name: 'LT-3320' })).toBeVisible();
 
-  await grid.getByRole('checkbox', { name: 'Select all rows' }).check();
+  await grid.getByRole('checkbox', { name: 'Choose all on this page' }).check();
   await page.getByRole('combobox', { name: 'Owner' }).last().fill('Kiln crew');
   await page.getByRole('button', { name: 'Assign' }).click();
   await expect(page.getByRole('status').filter({ hasText: 'Assigned to Kiln crew.' })).toBeVisible();

@@ -1,5 +1,8 @@
 /** `npm start` as a person meets it, on a home folder of its own and the build that is there. */
+import { openDatabase } from '@barys/store/db';
+import { listPeople, signInToDemo } from '@barys/store/people';
 import { spawn, type ChildProcess } from 'node:child_process';
+import { randomUUID } from 'node:crypto';
 import { once } from 'node:events';
 import {
   chmodSync,
@@ -111,6 +114,43 @@ async function statement(sql: string): Promise<void> {
   await rows(sql);
 }
 
+/** The cookie of somebody who may work, signed in as a demo lets anybody. */
+async function signedIn(): Promise<string> {
+  const db = openDatabase(adminUrl(), 'owner');
+  try {
+    const technician = (await listPeople(db)).find(({ role }) => role === 'technician');
+    const now = { at: new Date(), today: new Date().toISOString().slice(0, 10) };
+    return `barys-session=${await signInToDemo(db, now, technician?.id ?? 0)}`;
+  } finally {
+    await db.close();
+  }
+}
+
+/** A run in hand and a point of it that was not read yet. */
+async function openPoint(): Promise<{ run: number; position: number }> {
+  const [found] = (await rows(
+    `select run.id as run, (select coalesce(max(position), 0) + 1 from reading where run_id = run.id) as position
+     from run join job on job.id = run.job_id where stage = 'as-found' order by run.id limit 1`,
+  )) as { run: string; position: number }[];
+  return { run: Number(found?.run), position: found?.position ?? 0 };
+}
+
+/** Over a connection of its own, so that each of several servers gets its share. */
+const enter = (run: number, session: string, position: number) =>
+  fetch(`http://127.0.0.1:${port}/api/v1/runs/${run}/readings`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json', cookie: session, connection: 'close' },
+    body: JSON.stringify({
+      position,
+      clientKey: randomUUID(),
+      appliedText: '1',
+      appliedAs: 'set',
+      outputText: '5',
+      desk: randomUUID(),
+      supersedes: null,
+    }),
+  });
+
 describe('npm start', () => {
   it('makes the database, plants the demo, serves, and Ctrl-C stops all of it', async () => {
     mkdirSync(join(home, 'cluster.making', 'base'), { recursive: true });
@@ -183,6 +223,63 @@ describe('npm start', () => {
     expect(begun.output()).toMatch(/PostgreSQL .* runs again/);
     begun.child.kill('SIGTERM');
     await begun.ended;
+    await expectNothingLeft();
+  });
+
+  it('serves from several processes at one door, which share sessions and limits, and replaces one that dies', async () => {
+    const begun = start({ BARYS_PROCESSES: '2' });
+    await ready(begun);
+    // The door, and two behind it.
+    const servers = () => processes().filter(({ command }) => command.includes(`serve.mjs ${port}`));
+    for (let tries = 0; tries < 200 && servers().length < 3; tries += 1) await sleep(100);
+    expect(servers()).toHaveLength(3);
+
+    const session = await signedIn();
+    const { run, position } = await openPoint();
+    const answers: number[] = [];
+    for (let batch = 0; batch < 32; batch += 1) {
+      const tries = Array.from({ length: 10 }, () => enter(run, session, position));
+      answers.push(...(await Promise.all(tries)).map(({ status }) => status));
+    }
+    // One is kept, the others find the point taken; 300 in ten seconds are a person's limit, whichever server counts.
+    const counted = (status: number) => answers.filter((one) => one === status).length;
+    expect(counted(201)).toBe(1);
+    expect(counted(409)).toBe(299);
+    expect(counted(429)).toBe(20);
+
+    const [, worker] = servers();
+    process.kill(worker?.pid ?? 0, 'SIGKILL');
+    const isWhole = () => servers().length === 3 && servers().every(({ pid }) => pid !== worker?.pid);
+    for (let tries = 0; tries < 200 && !isWhole(); tries += 1) await sleep(50);
+    expect(isWhole()).toBe(true);
+    expect(await page('/api/v1/health/live')).toContain('alive');
+
+    begun.child.kill('SIGTERM');
+    await begun.ended;
+    await expectNothingLeft();
+  });
+
+  it('keeps the clock of the site, wherever the machine thinks that it stands', async () => {
+    for (const zone of ['America/Anchorage', 'Asia/Kathmandu']) {
+      const begun = start({ TZ: 'Pacific/Kiritimati' });
+      await ready(begun);
+      await statement(`update installation set time_zone = '${zone}'`);
+      begun.child.kill('SIGTERM');
+      await begun.ended;
+
+      const again = start({ TZ: 'Pacific/Kiritimati' });
+      await ready(again);
+      const { run, position } = await openPoint();
+      const response = await enter(run, await signedIn(), position);
+      expect(response.status).toBe(201);
+      const { savedClock } = (await response.json()) as { savedClock: string };
+      const [kept] = await rows(
+        `select to_char(read_at at time zone '${zone}', 'HH24:MI:SS') as clock from reading order by id desc limit 1`,
+      );
+      expect(kept).toEqual({ clock: savedClock });
+      again.child.kill('SIGTERM');
+      await again.ended;
+    }
     await expectNothingLeft();
   });
 

@@ -1,21 +1,26 @@
 // @ts-check
 /**
  * The web server: Next's request handler behind a plain one of Node.js, which knows what the handler cannot: from which
- * address a request really comes. `node serve.mjs <port>`; on loopback unless BARYS_HOST says otherwise.
+ * address a request really comes. `node serve.mjs <port>`; on loopback unless BARYS_HOST says otherwise. BARYS_PROCESSES
+ * of them share the port, one a core but at most four unless it says otherwise; what they have to know of each other is in the database.
  */
+import cluster from 'node:cluster';
 import next from 'next';
 import { refusalOf } from './bodies.mjs';
 import { createServer } from 'node:http';
+import { createServer as createDoor, Socket } from 'node:net';
+import { availableParallelism } from 'node:os';
 import { fileURLToPath } from 'node:url';
 
 const port = Number(process.argv[2] ?? 3000);
 const hostname = process.env['BARYS_HOST'] ?? '127.0.0.1';
 /** Said by whoever runs Barys behind a proxy of theirs; without it nobody's word on an address is taken. */
 const trustsProxy = process.env['BARYS_TRUSTED_PROXY'] === '1';
-
-const app = next({ dev: false, dir: fileURLToPath(new URL('.', import.meta.url)), hostname, port });
-const handle = app.getRequestHandler();
-await app.prepare();
+/** Each holds up to ten connections of the database and some 200 MB. */
+const MOST_BY_THEMSELVES = 4;
+const processes = Number(
+  process.env['BARYS_PROCESSES'] || Math.min(availableParallelism(), MOST_BY_THEMSELVES),
+);
 
 /** @param {import('node:http').IncomingMessage} request */
 function addressOf(request) {
@@ -25,28 +30,91 @@ function addressOf(request) {
   return seen || request.socket.remoteAddress || 'unknown';
 }
 
-const server = createServer((request, response) => {
-  const refused = refusalOf(request);
-  if (refused !== null) {
-    // What is on its way is not read: the connection ends with the answer.
-    response.writeHead(refused.status, { 'content-type': 'application/problem+json', connection: 'close' });
-    response.end(JSON.stringify({ type: 'about:blank', title: 'Refused', ...refused }), () =>
-      request.destroy(),
-    );
-    return;
-  }
-  request.headers['x-barys-address'] = addressOf(request);
-  handle(request, response).catch((error) => {
-    process.stderr.write(`${error instanceof Error ? error.stack : String(error)}\n`);
-    if (!response.headersSent) response.statusCode = 500;
-    response.end();
+/** One server; of several, each answers every other connection. */
+async function serve() {
+  const app = next({ dev: false, dir: fileURLToPath(new URL('.', import.meta.url)), hostname, port });
+  const handle = app.getRequestHandler();
+  await app.prepare();
+  // Made by the build, beside the application.
+  const { answerSoon } = await import(new URL('.next/front.mjs', import.meta.url).href);
+  const server = createServer((request, response) => {
+    const refused = refusalOf(request);
+    if (refused !== null) {
+      // What is on its way is not read: the connection ends with the answer.
+      response.writeHead(refused.status, { 'content-type': 'application/problem+json', connection: 'close' });
+      response.end(JSON.stringify({ type: 'about:blank', title: 'Refused', ...refused }), () =>
+        request.destroy(),
+      );
+      return;
+    }
+    request.headers['x-barys-address'] = addressOf(request);
+    (answerSoon(request, response) ?? handle(request, response)).catch((error) => {
+      process.stderr.write(`${error instanceof Error ? error.stack : String(error)}\n`);
+      if (!response.headersSent) response.statusCode = 500;
+      response.end();
+    });
   });
-});
-server.listen(port, hostname);
+  if (cluster.isWorker) {
+    process.on('message', (_, socket) => {
+      if (!(socket instanceof Socket)) return;
+      server.emit('connection', socket);
+      socket.resume();
+    });
+    // It never listens itself, but its limits of time begin to count where it would.
+    server.emit('listening');
+    process.send?.(READY);
+  } else server.listen(port, hostname);
 
-for (const signal of ['SIGINT', 'SIGTERM'])
-  process.on(signal, () => {
-    server.close(() => process.exit(0));
-    server.closeIdleConnections();
-    setTimeout(() => process.exit(0), 2000).unref();
+  for (const signal of ['SIGINT', 'SIGTERM'])
+    process.on(signal, () => {
+      server.close(() => process.exit(0));
+      server.closeIdleConnections();
+      setTimeout(() => process.exit(0), 2000).unref();
+    });
+}
+
+const READY = 'ready';
+/** A server that dies this soon after its start would only die again. */
+const TOO_SOON_MS = 5000;
+
+/**
+ * Several, each started again when it dies. Connections are handed out in turn, here and not by `cluster`: that gives a
+ * burst of them to whichever server is not yet busy with the first.
+ */
+function serveTogether() {
+  /** @type {import('node:cluster').Worker[]} */
+  const ready = [];
+  let turn = 0;
+  let isEnding = false;
+  const door = createDoor({ pauseOnConnect: true }, (socket) => {
+    const worker = ready[turn++ % ready.length];
+    if (worker === undefined) socket.destroy();
+    else worker.send('connection', socket, { keepOpen: false }, (error) => error && socket.destroy());
   });
+  const start = () => {
+    const startedAt = Date.now();
+    const worker = cluster.fork();
+    worker.once('message', () => {
+      ready.push(worker);
+      if (!door.listening && !isEnding) door.listen(port, hostname);
+    });
+    worker.once('exit', (code) => {
+      if (ready.includes(worker)) ready.splice(ready.indexOf(worker), 1);
+      if (isEnding) return;
+      if (Date.now() - startedAt < TOO_SOON_MS) process.exit(code || 1);
+      start();
+    });
+  };
+  for (let count = 0; count < processes; count += 1) start();
+  for (const signal of ['SIGINT', 'SIGTERM'])
+    process.on(signal, () => {
+      isEnding = true;
+      door.close();
+      for (const worker of Object.values(cluster.workers ?? {})) worker?.process.kill('SIGTERM');
+      // Without a server left, nothing keeps this process.
+      setTimeout(() => process.exit(0), 3000).unref();
+    });
+}
+
+if (cluster.isPrimary && processes > 1) serveTogether();
+else await serve();

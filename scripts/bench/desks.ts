@@ -7,7 +7,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { buildWeb } from '../lib/build';
-import { ensureDatabase, query, startCluster } from '../lib/cluster';
+import { ensureDatabase, query, startCluster, type Cluster } from '../lib/cluster';
 import { prepareDatabase } from '../lib/database';
 import { Failure } from '../lib/failure';
 import { freePort } from '../lib/ports';
@@ -24,7 +24,7 @@ const RUNS_SQL = `
     insert into job (instrument_id, reason, stage, opened_by, opened_at, instrument_copy)
       select id, 'due', 'as-found', (select min(id) from person), now(),
         (select instrument_copy from job half join run on run.job_id = half.id where run.id = $1) from instrument
-      where not exists (select from job where instrument_id = instrument.id and signed_at is null)
+      where not exists (select from job where instrument_id = instrument.id and signed_at is null and stage <> 'cancelled')
       order by id limit ${DESKS}
     returning id
   )
@@ -48,7 +48,7 @@ async function sitDownAll(db: Database, adminUrl: string): Promise<readonly Desk
   const people = await query<{ id: string }>(
     adminUrl,
     `insert into person (name, role, is_active)
-     select 'Bench ' || n, 'technician', true from generate_series(1, ${DESKS}) n returning id`,
+     select 'Bench ' || gen_random_uuid(), 'technician', true from generate_series(1, ${DESKS}) returning id`,
   );
   const now = new Date();
   return Promise.all(
@@ -82,62 +82,77 @@ export async function benchDesks(): Promise<void> {
     await query(adminUrl, 'grant all on bare, bare_id_seq to barys_app');
     await buildWeb();
     const db = openDatabase(cluster.appUrl('barys'));
-    const web = await startWeb(await freePort(), cluster.appUrl('barys'), {
-      logFile: join(scratch, 'web.log'),
-      seals: join(scratch, 'seals'),
-    });
-    const desks = await sitDownAll(db, adminUrl);
-    const bare: number[] = [];
-    const saved: number[] = [];
-    for (let position = 1; position <= ROUNDS; position += 1) {
-      bare.push(
-        ...(await together(desks, () =>
-          db.query('insert into bare (text, value) values ($1, $2)', ['12.045', 12.045]),
-        )),
-      );
-      const round = await together(desks, async ({ runId, cookie }) => {
-        const { status, text } = await post(
-          `${web.url}/api/v1/runs/${runId}/readings`,
-          {
-            position,
-            clientKey: randomUUID(),
-            appliedText: '2.000',
-            appliedAs: 'set',
-            outputText: '12.045',
-            supersedes: null,
-            // Nobody sits at these jobs: any browser's number is free to enter.
-            desk: randomUUID(),
-          },
-          { cookie },
-        );
-        if (status !== 201) throw new Failure(text);
-      });
-      // The first round warms the server up.
-      if (position > 1) saved.push(...round);
-    }
-    const [kept] = await db.query<{ count: number }>(
-      'select count(*)::int as count from reading where run_id = any($1)',
-      [desks.map(({ runId }) => runId)],
-    );
-    const figures = (times: number[]) => {
-      const sorted = times.sort((a, b) => a - b);
-      return { p50: quantile(sorted, 0.5), p95: quantile(sorted, 0.95) };
-    };
-    const [least, own] = [figures(bare), figures(saved)];
-    console.log(`\n${DESKS} technicians entering at once (${ROUNDS} readings each)`);
-    for (const [name, { p50, p95 }] of [
-      ['bare commit of one row, as many at once', least],
-      ['saved over HTTP, as a page does', own],
-    ] as const)
-      console.log(
-        `  ${name.padEnd(44)} p50 ${p50.toFixed(1)} ms (${(p50 / least.p50).toFixed(1)} times)` +
-          `   p95 ${p95.toFixed(1)} ms (${(p95 / least.p95).toFixed(1)} times)`,
-      );
-    console.log(`  readings kept: ${kept?.count ?? 0} of ${DESKS * ROUNDS}`);
-    await web.stop();
+    for (const processes of [1, 2]) await sitTogether(db, cluster, { scratch, processes });
     await db.close();
   } finally {
     await cluster.stop();
     rmSync(scratch, { recursive: true, force: true });
   }
+}
+
+/** The same with one web server or several behind the port. */
+async function sitTogether(
+  db: Database,
+  cluster: Cluster,
+  { scratch, processes }: { scratch: string; processes: number },
+): Promise<void> {
+  const web = await startWeb(await freePort(), cluster.appUrl('barys'), {
+    logFile: join(scratch, 'web.log'),
+    seals: join(scratch, 'seals'),
+    processes,
+  });
+  const desks = await sitDownAll(db, cluster.adminUrl('barys'));
+  const bare: number[] = [];
+  const saved: number[] = [];
+  for (let position = 1; position <= ROUNDS; position += 1) {
+    bare.push(
+      ...(await together(desks, () =>
+        db.query('insert into bare (text, value) values ($1, $2)', ['12.045', 12.045]),
+      )),
+    );
+    const round = await together(desks, (desk) => enter(web.url, desk, position));
+    // The first round warms the server up.
+    if (position > 1) saved.push(...round);
+  }
+  const [kept] = await db.query<{ count: number }>(
+    'select count(*)::int as count from reading where run_id = any($1)',
+    [desks.map(({ runId }) => runId)],
+  );
+  const figures = (times: number[]) => {
+    const sorted = times.sort((a, b) => a - b);
+    return { p50: quantile(sorted, 0.5), p95: quantile(sorted, 0.95) };
+  };
+  const [least, own] = [figures(bare), figures(saved)];
+  console.log(`\n${DESKS} technicians entering at once (${ROUNDS} readings each), web servers: ${processes}`);
+  for (const [name, { p50, p95 }] of [
+    ['bare commit of one row, as many at once', least],
+    ['saved over HTTP, as a page does', own],
+  ] as const)
+    console.log(
+      `  ${name.padEnd(44)} p50 ${p50.toFixed(1)} ms (${(p50 / least.p50).toFixed(1)} times)` +
+        `   p95 ${p95.toFixed(1)} ms (${(p95 / least.p95).toFixed(1)} times)`,
+    );
+  console.log(`  readings kept: ${kept?.count ?? 0} of ${DESKS * ROUNDS}`);
+  await web.stop();
+  // The next ones sit down at jobs of their own.
+  await query(
+    cluster.adminUrl('barys'),
+    `update job set stage = 'cancelled', cancelled_by = opened_by, cancelled_at = now(), cancel_reason = 'bench'
+     where id in (select job_id from run where id = any('{${desks.map(({ runId }) => runId).join(',')}}'))`,
+  );
+}
+
+async function enter(url: string, { runId, cookie }: Desk, position: number): Promise<void> {
+  const reading = {
+    position,
+    clientKey: randomUUID(),
+    appliedText: '2.000',
+    appliedAs: 'set',
+    outputText: '12.045',
+    supersedes: null,
+    // Nobody sits at these jobs: any browser's number is free to enter.
+    desk: randomUUID(),
+  };
+  const { status, text } = await post(`${url}/api/v1/runs/${runId}/readings`, reading, { cookie });
+  if (status !== 201) throw new Failure(text);
 }

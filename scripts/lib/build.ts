@@ -28,17 +28,21 @@ function hashOfSources(): string {
   return hash.digest('hex');
 }
 
-/** The calculations as one file, which threads of the server load. */
-async function buildComputeWorker(): Promise<void> {
+/** What is bundled beside the application: the calculations, which threads load, and what the plain server answers. */
+const BESIDE = { 'compute-worker': 'compute/worker.ts', front: 'front.ts' };
+const fileOf = (name: string): string => `${WEB}/.next/${name}.mjs`;
+
+async function buildBeside(name: keyof typeof BESIDE): Promise<void> {
   await build({
-    entryPoints: [`${WEB}/compute/worker.ts`],
-    outfile: `${WEB}/.next/compute-worker.mjs`,
+    entryPoints: [`${WEB}/${BESIDE[name]}`],
+    outfile: fileOf(name),
     bundle: true,
     platform: 'node',
     format: 'esm',
     target: 'node20',
     minify: true,
     alias: { '@': WEB },
+    external: ['pg', 'pino', '@node-rs/argon2'],
     // Some of its packages still call require.
     banner: {
       js: "import { createRequire } from 'node:module'; const require = createRequire(import.meta.url);",
@@ -50,9 +54,8 @@ async function buildComputeWorker(): Promise<void> {
 /** Builds if needed; says whether it did. */
 export async function buildWeb(): Promise<boolean> {
   const hash = hashOfSources();
-  const isWhole = [STAMP, `${WEB}/.next/BUILD_ID`, `${WEB}/.next/compute-worker.mjs`].every((file) =>
-    existsSync(file),
-  );
+  const names = Object.keys(BESIDE) as (keyof typeof BESIDE)[];
+  const isWhole = [STAMP, `${WEB}/.next/BUILD_ID`, ...names.map(fileOf)].every((file) => existsSync(file));
   if (isWhole && readFileSync(STAMP, 'utf8') === hash) return false;
   console.log('Building the application (about a minute, only when its sources changed) ...');
   const child = startChild(process.execPath, [`${ROOT}node_modules/next/dist/bin/next`, 'build', WEB], {
@@ -64,7 +67,7 @@ export async function buildWeb(): Promise<boolean> {
     stream?.on('data', (chunk: Buffer) => (output += chunk.toString()));
   const [code] = (await once(child, 'close')) as [number | null];
   if (code !== 0) throw new Failure(`The application could not be built:\n${output}`);
-  await buildComputeWorker();
+  await Promise.all(names.map(buildBeside));
   writeFileSync(STAMP, hash);
   return true;
 }

@@ -13,14 +13,21 @@ export interface WebServer {
   kill(this: void): Promise<void>;
 }
 
+export interface WebOptions {
+  readonly logFile: string;
+  /** The folder of keys and anchors of the trail that is in this database. */
+  readonly seals: string;
+  /** How many servers share the port; as many as the machine asks for where nothing is said. */
+  readonly processes?: number;
+}
+
 /**
  * Starts the built application on loopback and waits until it answers.
- * @param seals the folder of keys and anchors of the trail that is in this database
  */
 export async function startWeb(
   port: number,
   databaseUrl: string,
-  { logFile, seals }: { readonly logFile: string; readonly seals: string },
+  { logFile, seals, processes }: WebOptions,
 ): Promise<WebServer> {
   const log = openSync(logFile, 'a', 0o600);
   const child = startChild(process.execPath, [`${WEB}/serve.mjs`, String(port)], {
@@ -30,6 +37,7 @@ export async function startWeb(
       ...process.env,
       DATABASE_URL: databaseUrl,
       BARYS_SEALS: seals,
+      ...(processes === undefined ? {} : { BARYS_PROCESSES: String(processes) }),
       NODE_ENV: 'production',
       NEXT_TELEMETRY_DISABLED: '1',
     },

@@ -7,7 +7,7 @@ import { availableParallelism } from 'node:os';
 import { join } from 'node:path';
 import pLimit from 'p-limit';
 import { Piscina } from 'piscina';
-import { log } from '@/server/act';
+import { log } from '@/server/answerTo';
 import { problem } from './answer';
 import type { Computed, ComputeTask } from './worker';
 

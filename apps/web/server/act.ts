@@ -1,17 +1,13 @@
 /** How an act of a person runs and how it is answered when it cannot. */
-import { CoreError } from '@barys/core/errors';
-import { isDiskFull, StoreError, type Queryable } from '@barys/store/db';
+import { isDiskFull, type Queryable } from '@barys/store/db';
 import { countPasswordTry, type Actor } from '@barys/store/people';
 import { revalidatePath } from 'next/cache';
 import { redirect } from 'next/navigation';
-import { z } from 'zod';
 import { DONE, type Answer } from './answer';
+import { answerTo, DISK_FULL, log } from './answerTo';
 import { database } from './database';
-import { logOf } from './log';
 import { currentActor } from './person';
 import { sealNow } from './sealer';
-
-export const log = logOf('barys');
 
 /** Runs an act in one transaction as the acting person. */
 export async function act<T>(work: (tx: Queryable, actor: Actor) => Promise<T>): Promise<T> {
@@ -26,20 +22,6 @@ export async function actWithPassword<T>(work: (tx: Queryable, actor: Actor) => 
   await sealNow();
   return done;
 }
-
-/** The answer to an error that the person can do something about; null for one that they cannot. */
-export function answerTo(error: unknown): Answer | null {
-  if (error instanceof StoreError || error instanceof CoreError) return { error: error.message };
-  if (error instanceof z.ZodError) {
-    const [issue] = error.issues;
-    return { error: issue?.message ?? 'The entry is not complete.', field: issue?.path.join('.') };
-  }
-  return null;
-}
-
-/** Said where the server has no room left; it goes on by itself once there is. */
-export const DISK_FULL =
-  'The disk of the server is full: this is not kept yet. What you typed is still here. Tell whoever keeps the server; it goes on by itself when there is room.';
 
 /** Runs an act for a form: errors a person can mend become an answer, others are logged and thrown. */
 export async function answer(work: () => Promise<unknown>): Promise<Answer> {

@@ -4,14 +4,14 @@ import { personOfSession, personOfToken, type Actor, type Person, type Scope } f
 import { cookies, headers } from 'next/headers';
 import { cache } from 'react';
 import { database } from './database';
-import { localDate } from './dates';
-import { SESSION_COOKIE } from './session';
+import { moment } from './moment';
+import { programToken, SESSION_COOKIE } from './asked';
 
 /** Whose token a program brought, or undefined where it brought none. */
 async function personOfProgram(scope: Scope): Promise<Person | null | undefined> {
-  const [kind, token] = ((await headers()).get('authorization') ?? '').split(' ');
-  if (kind?.toLowerCase() !== 'bearer' || token === undefined) return undefined;
-  return personOfToken(database(), token, scope, new Date());
+  const given = await headers();
+  const token = programToken({ header: (name) => given.get(name) });
+  return token === null ? undefined : personOfToken(database(), token, scope, new Date());
 }
 
 /** Who is asking, by session or by token, or null. Asked once a request. */
@@ -21,12 +21,6 @@ export const actingPerson = cache(async (): Promise<Person | null> => {
   const token = (await cookies()).get(SESSION_COOKIE)?.value;
   return token === undefined ? null : personOfSession(database(), token, new Date());
 });
-
-/** Now, and the day it is where the works stands. */
-export function moment(): Pick<Actor, 'at' | 'today'> {
-  const at = new Date();
-  return { at, today: localDate(at) };
-}
 
 /**
  * The acting person at this moment, for an act.

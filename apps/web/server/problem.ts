@@ -1,6 +1,6 @@
 /** What an error is answered with. */
 import { isDatabaseAway, isDiskFull, isNeverKept, StoreError, type Refusal } from '@barys/store/db';
-import { answerTo, DISK_FULL, log } from './act';
+import { answerTo, DISK_FULL, log } from './answerTo';
 import { COME_AGAIN_S, notNow, problemDetails } from './problem-details';
 
 const STATUS: Partial<Record<Refusal['code'], number>> = {

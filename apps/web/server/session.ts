@@ -1,7 +1,7 @@
 /** The cookies of a browser: its session, and what it is known by. Neither means anything outside the database. */
 import { cookies } from 'next/headers';
+import { SESSION_COOKIE } from './asked';
 
-export const SESSION_COOKIE = 'barys-session';
 /** What a browser that was signed in before is known by: guesses of others do not shut it out. */
 const BROWSER_COOKIE = 'barys-browser';
 

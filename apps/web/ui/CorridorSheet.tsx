@@ -1,7 +1,7 @@
 import type { StoredRun } from '@barys/store/evaluation';
 import type { ComponentProps } from 'react';
 import { Corridor, CorridorKey } from './Corridor';
-import { corridorOf } from './corridor';
+import { corridorOf } from './corridor-shape';
 import { Sheet } from './Sheet';
 
 /** The corridor of a run, or of the same points as found and as left, on its sheet. */

@@ -1,6 +1,5 @@
 'use client';
 import { useCallback, useRef } from 'react';
-import { z } from 'zod';
 
 const PREFIX = 'barys.form.';
 /** What nobody came back for is dropped. */
@@ -61,16 +60,23 @@ function putBack(form: HTMLFormElement, kept: KeptForm, done: Set<Field>): void 
   }
 }
 
-const keptSchema = z.object({
-  at: z.number(),
-  texts: z.record(z.string(), z.string()),
-  ticked: z.record(z.string(), z.array(z.string())),
-});
+const isText = (value: unknown): boolean => typeof value === 'string';
+const isTextList = (value: unknown): boolean => Array.isArray(value) && value.every(isText);
+
+/** By hand, since every page loads this and a schema would be the heaviest part of many. */
+function isKept(value: unknown): value is KeptForm {
+  if (typeof value !== 'object' || value === null) return false;
+  const { at, texts, ticked } = value as Record<string, unknown>;
+  const isRecordOf = (record: unknown, is: (one: unknown) => boolean): boolean =>
+    typeof record === 'object' && record !== null && Object.values(record).every(is);
+  return typeof at === 'number' && isRecordOf(texts, isText) && isRecordOf(ticked, isTextList);
+}
 
 /** What is kept under a key; null where there is nothing, or nothing that can be read any more. */
 function keptAt(key: string): KeptForm | null {
   try {
-    return keptSchema.parse(JSON.parse(localStorage.getItem(key) ?? 'null'));
+    const kept: unknown = JSON.parse(localStorage.getItem(key) ?? 'null');
+    return isKept(kept) ? kept : null;
   } catch {
     return null;
   }

@@ -1,16 +1,24 @@
 /** What entries look like and what can be chosen in them. Free of PostgreSQL, so that a browser's forms say the same. */
 export { CONNECT_CHECKS, SECOND_INDICATIONS, WORK_PLACES } from './jobs/connection';
 export { isTooFast, leakLimit, leakOf, type Leak, type LeakBasis } from './jobs/leak';
-export { bodySchema, TECHNOLOGIES, TRIMS } from './registers/bodies';
+export { TECHNOLOGIES, TRIMS } from './registers/body';
 export {
   configurationSchema,
   RANGE_QUESTIONS,
   transferSchema,
   type RangeQuestion,
-} from './registers/configurations';
+} from './registers/configuration';
 export { listQuerySchema, type ListQuery } from './registers/instrument-list';
 export { IMPORT_KINDS } from './imports/columns';
-export { instrumentSchema } from './registers/instruments';
+export type { RegisterField } from './registers/fields';
+export {
+  ALL_INSTRUMENT_FIELDS,
+  entryOfFlat,
+  flatEntry,
+  entryOf,
+  instrumentSchema,
+  type InstrumentField,
+} from './registers/instrument';
 export { ROLES } from './people/people';
 export { DECISIONS, findingSchema, type Decision } from './registers/findings';
 export {

@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { attach, attachmentsOfJob, fileOfAttachment } from '../src/jobs/attachments';
 import { keepMark } from '../src/runs/marks';
-import { saveReading } from '../src/runs/reading';
+import { saveReading, saveReadings } from '../src/runs/reading';
 import { sitDown } from '../src/jobs/desk';
 import type { Actor } from '../src/people/actor';
 import { closeOpenJobs, jobAtAsFound, openWorks, reading } from './works';
@@ -100,6 +100,32 @@ describe('a desk', () => {
     const first = await saveReading(base.app, works.colleague, runId, sent);
     await sit(works.technician, MINE, true);
     expect((await saveReading(base.app, works.colleague, runId, sent)).id).toBe(first.id);
+  });
+});
+
+describe('a pasted column', () => {
+  const column = (...lines: [position: number, output: string][]) =>
+    lines.map(([position, output]) => reading(position, output));
+  const enter = (readings: ReturnType<typeof column>) =>
+    base.app.transaction((tx) => saveReadings(tx, works.technician, runId, readings));
+  const kept = () =>
+    base.app.query<{ position: number; outputText: string }>(
+      `select position, output_text as "outputText" from reading where run_id = $1 order by position`,
+      [runId],
+    );
+
+  it('is kept in its order, and sent twice it is kept once', async () => {
+    const readings = column([1, '4.001'], [2, '8.002'], [3, '12.003']);
+    const first = await enter(readings);
+    expect((await enter(readings)).map(({ id }) => id)).toEqual(first.map(({ id }) => id));
+    expect((await kept()).map(({ outputText }) => outputText)).toEqual(['4.001', '8.002', '12.003']);
+  });
+
+  it('is not kept at all where one line of it cannot be', async () => {
+    await enter(column([2, '8.002']));
+    await expect(enter(column([1, '4.001'], [2, '8.5']))).rejects.toThrow('8.002');
+    await expect(enter(column([1, '4.001'], [99, '8.5']))).rejects.toThrow('99');
+    expect(await kept()).toEqual([{ position: 2, outputText: '8.002' }]);
   });
 });
 

@@ -1,4 +1,5 @@
 import { beforeAll, describe, expect, it } from 'vitest';
+import { rangeMisfit, turndownOf } from '../src/registers/body';
 import {
   accuracyOfBody,
   addBody,
@@ -6,18 +7,11 @@ import {
   changeBody,
   findBody,
   listBodies,
-  rangeMisfit,
-  turndownOf,
 } from '../src/registers/bodies';
-import { addConfiguration, configurationSchema, configurationsOf } from '../src/registers/configurations';
-import {
-  addInstrument,
-  assignOwner,
-  changeInstrument,
-  entryOf,
-  findInstrument,
-  instrumentSchema,
-} from '../src/registers/instruments';
+import { configurationSchema } from '../src/registers/configuration';
+import { addConfiguration, configurationsOf } from '../src/registers/configurations';
+import { entryOf, instrumentSchema } from '../src/registers/instrument';
+import { addInstrument, assignOwner, changeInstrument, findInstrument } from '../src/registers/instruments';
 import { dropView, keepView, viewsOf } from '../src/people/views';
 import {
   listFacets,

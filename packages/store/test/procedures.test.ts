@@ -1,6 +1,7 @@
 import { beforeAll, describe, expect, it } from 'vitest';
 import { asFoundRun, loadJob } from '../src/jobs/file';
-import { changeInstrument, entryOf, findInstrument, toleranceOf } from '../src/registers/instruments';
+import { entryOf, toleranceOf } from '../src/registers/instrument';
+import { changeInstrument, findInstrument } from '../src/registers/instruments';
 import { decideOnRun, finishRun } from '../src/jobs/decide';
 import {
   findProcedure,

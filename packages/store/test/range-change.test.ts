@@ -1,5 +1,6 @@
 import { expect, it } from 'vitest';
-import { addConfiguration, isSameRange, type NewConfiguration } from '../src/registers/configurations';
+import { isSameRange, type NewConfiguration } from '../src/registers/configuration';
+import { addConfiguration } from '../src/registers/configurations';
 import { asFoundRun, asLeftRun, hasSamePoints, loadJob } from '../src/jobs/file';
 import { backToJudge, beginAsLeft, decideOnRun, finishRun, openJob, throwRunAway } from '../src/jobs/decide';
 import { connectJob } from '../src/jobs/connect';

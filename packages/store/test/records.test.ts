@@ -1,13 +1,8 @@
 /** A signed record stays what it was when registers, people and rules change after it. */
 import { afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { addSite, setLetterhead, setReview, setTimeZone } from '../src/people/site';
-import {
-  changeInstrument,
-  entryOf,
-  findInstrument,
-  tagToday,
-  type NewInstrument,
-} from '../src/registers/instruments';
+import { entryOf, type NewInstrument } from '../src/registers/instrument';
+import { changeInstrument, findInstrument, tagToday } from '../src/registers/instruments';
 import { changePerson } from '../src/people/people';
 import { changeStandard, findStandard } from '../src/registers/references';
 import { decideOnRun, finishRun, openJob, passAsked, throwRunAway } from '../src/jobs/decide';
@@ -75,8 +70,8 @@ describe('after the register is changed', () => {
     expect(after.instrument).toMatchObject({ tag: TAG, serial: 'S-1', hookUp: 'block-and-bleed' });
     expect(after.since).toEqual([
       { name: 'tag', today: 'PT-9' },
-      { name: 'serial', today: 'S-2' },
       { name: 'area', today: 'hall' },
+      { name: 'serial', today: 'S-2' },
       { name: 'hookUp', today: '2-valve' },
     ]);
     expect(await tagToday(app, TAG.toLowerCase())).toBe('PT-9');

@@ -62,6 +62,7 @@ const MAY: Readonly<Record<string, readonly Role[]>> = {
   reviewAmendment: REVIEWS,
   reviewJob: REVIEWS,
   saveReading: WORKS,
+  saveReadings: WORKS,
   setLetterhead: ADMINISTERS,
   setReview: ADMINISTERS,
   setTimeZone: ADMINISTERS,

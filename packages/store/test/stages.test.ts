@@ -1,6 +1,7 @@
 import { inService } from '@barys/core/hookup';
 import { beforeEach, describe, expect, it } from 'vitest';
-import { findInstrument, type Instrument } from '../src/registers/instruments';
+import type { Instrument } from '../src/registers/instrument';
+import { findInstrument } from '../src/registers/instruments';
 import { keepMove } from '../src/jobs/valves';
 import { loadJob } from '../src/jobs/file';
 import { openJob, passAsked } from '../src/jobs/decide';

@@ -1,6 +1,6 @@
 import { listPeople, viewsOf } from '@barys/store/people';
 import { listFacets, listInstruments } from '@barys/store/registers';
-import { InstrumentGrid } from '@/places/instruments/InstrumentGrid';
+import { InstrumentList } from '@/places/instruments/InstrumentList';
 import { listAddress, readListAddress } from '@/places/instruments/listAddress';
 import { ViewBar } from '@/places/instruments/ViewBar';
 import { database } from '@/server/database';
@@ -33,7 +33,7 @@ export default async function InstrumentsPage({ searchParams }: { searchParams: 
         </LinkButton>
         <LinkButton href="/instruments/new">Add an instrument</LinkButton>
       </PageHead>
-      <InstrumentGrid
+      <InstrumentList
         page={page}
         view={view}
         today={today}

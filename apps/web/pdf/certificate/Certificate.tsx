@@ -34,7 +34,7 @@ import { rangeInWords } from '@/ui/range/rangeInWords';
 import { toleranceInWords } from '@/ui/range/toleranceInWords';
 import { certificateWords, serialWords, unitWord } from '@/places/references/words';
 import { showDate, showMoment } from '@/server/dates';
-import { corridorOf } from '@/ui/corridor';
+import { corridorOf } from '@/ui/corridor-shape';
 import { ruleInWords, standardsOf, whyNotTraceable } from './claims';
 import { CorridorDrawing } from './CorridorDrawing';
 import { Facts, Foot, Section, styles, type Fact } from './parts';

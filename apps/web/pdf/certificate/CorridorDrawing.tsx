@@ -1,6 +1,6 @@
 /** The corridor on paper: the same points as on the screen, in ink alone, so that it prints in black and white. */
 import { Line, Path, Rect, Svg, Text } from '@react-pdf/renderer';
-import { corridorReach, type CorridorShape } from '@/ui/corridor';
+import { corridorReach, type CorridorShape } from '@/ui/corridor-shape';
 import { PAPER } from '@/ui/palette';
 import { FIGURES } from '@/pdf/fonts';
 

@@ -19,15 +19,11 @@ import { z } from 'zod';
 import { act, actWithPassword, answer, thenGo, thenStay } from '@/server/act';
 import type { Answer } from '@/server/answer';
 import { database } from '@/server/database';
-import { moment } from '@/server/person';
+import {} from '@/server/person';
+import { moment } from '@/server/moment';
+import { SESSION_COOKIE } from '@/server/asked';
 import { senderAddress } from '@/server/address';
-import {
-  forgetSession,
-  rememberBrowser,
-  rememberedBrowser,
-  rememberSession,
-  SESSION_COOKIE,
-} from '@/server/session';
+import { forgetSession, rememberBrowser, rememberedBrowser, rememberSession } from '@/server/session';
 import { newPassword } from './password';
 import { typedNumber } from '@/ui/readNumber';
 

@@ -19,12 +19,12 @@ import {
   configurationOfFields,
   CONFIGURATION_FIELDS,
   entryOfFields,
-  INSTRUMENT_FIELDS,
+  NEW_INSTRUMENT,
   type ConfigurationFields,
   type InstrumentFields,
 } from './fields';
 
-const instrumentFields = textsOf(INSTRUMENT_FIELDS);
+const instrumentFields = textsOf(NEW_INSTRUMENT);
 const configurationFields = textsOf(CONFIGURATION_FIELDS);
 const id = z.number().int().positive();
 const ids = z.array(id).min(1, 'Choose at least one instrument.').max(1000, 'At most 1000 at once.');

@@ -1,80 +1,70 @@
 /** The columns of the list of instruments. */
 import { formatPlain } from '@barys/core/text';
-import { PRESSURE_UNITS } from '@barys/core/units';
+import { unitLabel } from '@barys/core/units';
 import type { InstrumentLine, ListOrder } from '@barys/store/registers';
-import type { GridColDef } from '@mui/x-data-grid';
 import Link from 'next/link';
 import { dueInWords } from '@/server/dates';
 import { Figure } from '@/ui/Figure';
+import type { ListColumn } from '@/ui/ListTable';
 
-type Column = GridColDef<InstrumentLine> & { field: ListOrder | 'range' | 'model' };
+export type ListKey = ListOrder | 'range' | 'model';
 
-export const columnsFor = (today: string): Column[] => [
+export const columnsFor = (today: string): ListColumn<InstrumentLine, ListKey>[] => [
   {
-    field: 'tag',
-    headerName: 'Tag',
-    width: 110,
-    hideable: false,
-    renderCell: ({ row }) => (
-      <Link prefetch={false} href={`/instruments/${encodeURIComponent(row.tag)}`}>
-        {row.tag}
+    key: 'tag',
+    heading: 'Tag',
+    isAlways: true,
+    cell: ({ tag }) => (
+      <Link prefetch={false} href={`/instruments/${encodeURIComponent(tag)}`}>
+        {tag}
       </Link>
     ),
   },
-  { field: 'service', headerName: 'Service', flex: 1, minWidth: 190 },
-  { field: 'area', headerName: 'Area', width: 160 },
-  { field: 'walk', headerName: 'Walk', width: 70, type: 'number' },
-  { field: 'measures', headerName: 'Measures', width: 150 },
-  { field: 'kind', headerName: 'Kind', width: 110 },
-  { field: 'model', headerName: 'Body', width: 190, sortable: false },
+  { key: 'service', heading: 'Service', cell: ({ service }) => service },
+  { key: 'area', heading: 'Area', cell: ({ area }) => area },
+  { key: 'walk', heading: 'Walk', isNumber: true, cell: ({ walk }) => walk },
+  { key: 'measures', heading: 'Measures', cell: ({ measures }) => measures },
+  { key: 'kind', heading: 'Kind', cell: ({ kind }) => kind },
+  { key: 'model', heading: 'Body', isOrdered: false, cell: ({ model }) => model },
   {
-    field: 'range',
-    headerName: 'Range',
-    width: 190,
-    sortable: false,
-    renderCell: ({ row: { range } }) => (
+    key: 'range',
+    heading: 'Range',
+    isOrdered: false,
+    cell: ({ range }) => (
       <Figure>
-        {formatPlain(range.lrv)} … {formatPlain(range.urv)} {PRESSURE_UNITS[range.inputUnit].label}
+        {formatPlain(range.lrv)} … {formatPlain(range.urv)} {unitLabel(range.inputUnit)}
       </Figure>
     ),
   },
   {
-    field: 'tolerance',
-    headerName: 'Tolerance',
-    width: 110,
-    renderCell: ({ row }) => <Figure>±{formatPlain(row.tolerancePercentOfSpan)} %</Figure>,
+    key: 'tolerance',
+    heading: 'Tolerance',
+    cell: ({ tolerancePercentOfSpan }) => <Figure>±{formatPlain(tolerancePercentOfSpan)} %</Figure>,
   },
-  { field: 'loop', headerName: 'Loop', width: 90 },
-  { field: 'criticality', headerName: 'Criticality', width: 120 },
-  { field: 'serial', headerName: 'Serial', width: 110 },
-  { field: 'owner', headerName: 'Owner', width: 130 },
-  { field: 'state', headerName: 'State', width: 95 },
+  { key: 'loop', heading: 'Loop', cell: ({ loop }) => loop },
+  { key: 'criticality', heading: 'Criticality', cell: ({ criticality }) => criticality },
+  { key: 'serial', heading: 'Serial', cell: ({ serial }) => serial },
+  { key: 'owner', heading: 'Owner', cell: ({ owner }) => owner },
+  { key: 'state', heading: 'State', cell: ({ state }) => state },
+  { key: 'intervalMonths', heading: 'Interval', cell: ({ intervalMonths }) => `${intervalMonths} mo` },
   {
-    field: 'intervalMonths',
-    headerName: 'Interval',
-    width: 90,
-    renderCell: ({ row }) => `${row.intervalMonths} mo`,
-  },
-  {
-    field: 'dueOn',
-    headerName: 'Due',
-    width: 130,
-    renderCell: ({ row }) => (row.state === 'retired' ? '—' : dueInWords(row.dueOn, today)),
+    key: 'dueOn',
+    heading: 'Due',
+    cell: ({ state, dueOn }) => (state === 'retired' ? '—' : dueInWords(dueOn, today)),
   },
 ];
 
+const KEYS = columnsFor('').map(({ key }) => key);
+
 /** Shown until somebody chooses others. */
-const USUAL = ['tag', 'service', 'area', 'range', 'tolerance', 'owner', 'state', 'dueOn'];
+const USUAL: readonly ListKey[] = ['tag', 'service', 'area', 'range', 'tolerance', 'owner', 'state', 'dueOn'];
 
 /** Columns as the address says them; nothing is the usual ones. */
-export function visibleColumns(text: string): Record<string, boolean> {
-  const chosen = text === '' ? USUAL : ['tag', ...text.split('.')];
-  return Object.fromEntries(columnsFor('').map(({ field }) => [field, chosen.includes(field)]));
+export function shownColumns(text: string): readonly ListKey[] {
+  if (text === '') return USUAL;
+  const chosen = ['tag', ...text.split('.')];
+  return KEYS.filter((key) => chosen.includes(key));
 }
 
-export function columnsText(model: Readonly<Record<string, boolean>>): string {
-  const shown = columnsFor('')
-    .map(({ field }) => field as string)
-    .filter((field) => model[field] !== false && field !== 'tag');
-  return shown.join('.');
-}
+export const columnsText = (shown: readonly ListKey[]): string =>
+  KEYS.filter((key) => shown.includes(key) && key !== 'tag').join('.');

@@ -6,11 +6,11 @@ import {
   configurationOfFields,
   entryOfFields,
   fieldsOfConfiguration,
-  INSTRUMENT_FIELDS,
+  NEW_INSTRUMENT,
 } from './fields';
 
 const TYPED = {
-  ...INSTRUMENT_FIELDS,
+  ...NEW_INSTRUMENT,
   tag: ' pt-101 ',
   service: 'Feed pump',
   area: 'North',
@@ -18,7 +18,7 @@ const TYPED = {
   dueOn: '2027-03-31',
 };
 
-const messages = (typed: Partial<typeof INSTRUMENT_FIELDS>): string[] =>
+const messages = (typed: Partial<typeof NEW_INSTRUMENT>): string[] =>
   instrumentSchema
     .safeParse(entryOfFields({ ...TYPED, ...typed }))
     .error?.issues.map(({ message }) => message) ?? [];
@@ -26,7 +26,7 @@ const messages = (typed: Partial<typeof INSTRUMENT_FIELDS>): string[] =>
 describe('a register entry', () => {
   it('is read from its fields: decimal commas, hazards parted by semicolons, an empty walk as none', () => {
     const entry = instrumentSchema.parse(
-      entryOfFields({ ...TYPED, tolerancePercentOfSpan: '0,25', hazards: 'hot; toxic ;', walk: '' }),
+      entryOfFields({ ...TYPED, percentOfSpan: '0,25', hazards: 'hot; toxic ;', walk: '' }),
     );
     expect(entry).toMatchObject({
       tag: 'PT-101',
@@ -47,8 +47,8 @@ describe('a register entry', () => {
     [{ tag: 'a b' }, 'A tag is 2 to 32 letters, digits and hyphens, and begins with no hyphen.'],
     [{ service: ' ' }, 'Say what the instrument serves.'],
     [{ bodyId: '' }, 'Choose a body from the list.'],
-    [{ tolerancePercentOfSpan: 'x' }, 'The tolerance is a number.'],
-    [{ tolerancePercentOfSpan: '' }, 'The tolerance is a number.'],
+    [{ percentOfSpan: 'x' }, 'The tolerance is a number.'],
+    [{ percentOfSpan: '' }, 'The tolerance is a number.'],
     [{ adjustAbovePercentOfLimit: '120' }, 'The adjust limit is at most 100 % of the tolerance.'],
     [{ intervalMonths: '1.5' }, 'The interval is a whole number of months.'],
     [{ dueOn: '31.3.2027' }, 'The due date is a date, such as 2026-03-31.'],

@@ -1,92 +1,54 @@
 /** An instrument's register entry as it is typed, and back. Numbers stay text until the server reads them. */
 import { formatPlain } from '@barys/core/text';
-import type { Configuration, Instrument, NewConfiguration, NewInstrument } from '@barys/store/registers';
+import type { Configuration, Instrument, NewConfiguration } from '@barys/store/registers';
+import {
+  ALL_INSTRUMENT_FIELDS,
+  entryOf,
+  entryOfFlat,
+  flatEntry,
+  type InstrumentField,
+  type RegisterField,
+} from '@barys/store/shapes';
 import { displayOfFields, kneeOf, needed, RANGE_FIELDS, rangeOfFields } from '@/ui/range/fields';
 import { typedNumber } from '@/ui/readNumber';
 
-export const INSTRUMENT_FIELDS = {
-  tag: '',
-  serial: '',
-  service: '',
-  description: '',
-  site: '',
-  area: '',
-  walk: '',
-  hazards: '',
-  loop: '',
-  criticality: 'general',
-  measures: 'pressure',
-  kind: 'gauge',
-  hookUp: 'block-and-bleed',
-  bodyId: '',
-  procedureId: '1',
-  tolerancePercentOfSpan: '0.25',
-  toleranceMiddlePercentOfSpan: '',
-  tolerancePercentOfReading: '0',
-  adjustAbovePercentOfLimit: '70',
-  intervalMonths: '12',
-  dueOn: '',
-  owner: '',
-  state: 'in service',
-};
-export type InstrumentFields = Readonly<typeof INSTRUMENT_FIELDS>;
+export type InstrumentFields = Readonly<Record<InstrumentField, string>>;
+
+const FIELDS: readonly (readonly [InstrumentField, RegisterField])[] = Object.entries(
+  ALL_INSTRUMENT_FIELDS,
+) as never;
+
+const each = <T>(of: (key: InstrumentField, field: RegisterField) => T): Record<InstrumentField, T> =>
+  Object.fromEntries(FIELDS.map(([key, field]) => [key, of(key, field)])) as Record<InstrumentField, T>;
+
+/** A new form. */
+export const NEW_INSTRUMENT: InstrumentFields = each((_, { usual }) =>
+  usual === undefined ? '' : String(usual),
+);
+
+function typedText(value: unknown): string {
+  if (typeof value === 'number') return String(value);
+  if (Array.isArray(value)) return value.join('; ');
+  return typeof value === 'string' ? value : '';
+}
 
 export function fieldsOfInstrument(instrument: Instrument): InstrumentFields {
-  const { tolerance } = instrument;
-  return {
-    tag: instrument.tag,
-    serial: instrument.serial,
-    service: instrument.service,
-    description: instrument.description,
-    site: instrument.site,
-    area: instrument.area,
-    walk: instrument.walk === null ? '' : String(instrument.walk),
-    hazards: instrument.hazards.join('; '),
-    loop: instrument.loop,
-    criticality: instrument.criticality,
-    measures: instrument.measures,
-    kind: instrument.kind,
-    hookUp: instrument.hookUp,
-    bodyId: String(instrument.body.id),
-    procedureId: String(instrument.procedure.id),
-    tolerancePercentOfSpan: String(tolerance.percentOfSpan),
-    toleranceMiddlePercentOfSpan:
-      tolerance.middlePercentOfSpan === null ? '' : String(tolerance.middlePercentOfSpan),
-    tolerancePercentOfReading: String(tolerance.percentOfReading),
-    adjustAbovePercentOfLimit: String(tolerance.adjustAbovePercentOfLimit),
-    intervalMonths: String(instrument.intervalMonths),
-    dueOn: instrument.dueOn,
-    owner: instrument.owner,
-    state: instrument.state,
-  };
+  const flat = flatEntry(entryOf(instrument));
+  return each((key) => typedText(flat[key]));
+}
+
+function readTyped(text: string, { read }: RegisterField): unknown {
+  if (read === 'number') return typedNumber(text);
+  if (read !== 'list') return text;
+  return text
+    .split(';')
+    .map((part) => part.trim())
+    .filter((part) => part !== '');
 }
 
 /** What the schema of an instrument reads. */
-export function entryOfFields({
-  tolerancePercentOfSpan,
-  toleranceMiddlePercentOfSpan,
-  tolerancePercentOfReading,
-  adjustAbovePercentOfLimit,
-  ...fields
-}: InstrumentFields): Record<keyof NewInstrument, unknown> {
-  return {
-    ...fields,
-    walk: typedNumber(fields.walk),
-    hazards: fields.hazards
-      .split(';')
-      .map((hazard) => hazard.trim())
-      .filter((hazard) => hazard !== ''),
-    bodyId: Number(fields.bodyId),
-    procedureId: Number(fields.procedureId),
-    tolerance: {
-      percentOfSpan: typedNumber(tolerancePercentOfSpan),
-      middlePercentOfSpan: typedNumber(toleranceMiddlePercentOfSpan),
-      percentOfReading: typedNumber(tolerancePercentOfReading),
-      adjustAbovePercentOfLimit: typedNumber(adjustAbovePercentOfLimit),
-    },
-    intervalMonths: typedNumber(fields.intervalMonths),
-  };
-}
+export const entryOfFields = (fields: InstrumentFields): Record<string, unknown> =>
+  entryOfFlat(each((key, field) => readTyped(fields[key], field)));
 
 export const CONFIGURATION_FIELDS = {
   ...RANGE_FIELDS,

@@ -40,14 +40,14 @@ export const instrumentSpecs = (
     width: 5,
   },
   {
-    name: 'tolerancePercentOfSpan',
+    name: 'percentOfSpan',
     path: 'tolerance.percentOfSpan',
     label: 'Tolerance, ±% of span',
     kind: 'number',
     width: 4,
   },
   {
-    name: 'toleranceMiddlePercentOfSpan',
+    name: 'middlePercentOfSpan',
     path: 'tolerance.middlePercentOfSpan',
     label: 'In the middle half of the scale, ±%',
     kind: 'number',
@@ -55,7 +55,7 @@ export const instrumentSpecs = (
     help: 'Empty where it is the same all over',
   },
   {
-    name: 'tolerancePercentOfReading',
+    name: 'percentOfReading',
     path: 'tolerance.percentOfReading',
     label: 'And of the reading, ±%',
     kind: 'number',

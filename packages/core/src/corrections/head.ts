@@ -4,7 +4,6 @@
  * Hydrostatics, common practice; R from CODATA 2018 (from memory).
  */
 import { CoreError, requireBetween, requireFinite, requireNotNegative, requirePositive } from '../errors';
-import { exactSum } from '../exact';
 import { Working, type Worked } from '../working';
 
 /** Height of the instrument above the standard, m; negative below it. */
@@ -66,13 +65,6 @@ export function liquidHead(given: LiquidHead): Worked & { readonly correctionPa:
   });
   return { value, correctionPa, working: work.steps };
 }
-
-/**
- * What the instrument sees where the standard shows `applied`, to the last typed digit: 0.1 and 0.2 make 0.3.
- * @param head what the instrument sees more than the standard, in the same unit
- */
-export const atInstrument = (applied: number, head: number): number =>
-  head === 0 ? applied : exactSum(applied, head);
 
 /** Molar masses, g/mol (from memory): nitrogen 2 x 14.0067; dry air after CIPM-2007 with 0.04 % carbon dioxide. */
 export const MOLAR_MASS = { nitrogen: 28.0134, air: 28.9655 } as const;

@@ -10,7 +10,8 @@ export {
   type RunReading,
   type ZeroAndSpan,
 } from './evaluate';
-export { errorUncertainty, workErrorUncertainty, type ErrorSources } from './error-uncertainty';
+export { errorUncertainty, type ErrorSources } from './error-uncertainty';
+export { workErrorUncertainty } from './error-uncertainty-working';
 export {
   acceptedOutput,
   accuracyRatio,

@@ -2,6 +2,9 @@
 import { appendToTrail } from '../db/audit';
 import type { Queryable } from '../db/database';
 import type { Actor } from '../people/actor';
+import { CONFIGURATION_COLUMNS, RANGE_PARTS } from '../registers/configuration';
+import { columnsOf, keysOf, rowOf } from '../registers/fields';
+import { insertInstruments } from '../registers/instruments';
 import { addCertificate, addStandard, findStandard, keepModule } from '../registers/references';
 import { StoreError } from '../db/errors';
 import type { Checked, RowsOf } from './check';
@@ -14,38 +17,19 @@ function* batches<T>(rows: readonly T[]): Generator<readonly T[]> {
   for (let from = 0; from < rows.length; from += BATCH) yield rows.slice(from, from + BATCH);
 }
 
-const INSTRUMENT_ROW = `tag text, serial text, service text, description text, site text, area text, walk integer,
-  hazards text[], loop text, criticality text, measures text, kind text, "hookUp" text, "bodyId" bigint, "procedureId" bigint,
-  tolerance jsonb, "intervalMonths" integer, "dueOn" date, owner text, state text`;
+const RANGE_ROW = rowOf(CONFIGURATION_COLUMNS);
+const RANGE_COLUMNS = columnsOf(CONFIGURATION_COLUMNS);
+const RANGE_VALUES = keysOf(CONFIGURATION_COLUMNS);
 
-const RANGE_ROW = `"inputUnit" text, lrv numeric, urv numeric, signal text, "outputUnit" text, "outputLow" numeric,
-  "outputHigh" numeric, "transferFunction" jsonb, "dampingS" numeric, "displayUnit" text, "displayLow" numeric,
-  "displayHigh" numeric, "scaleDivision" numeric, reason text`;
-
-const RANGE_COLUMNS = `input_unit, lrv, urv, signal, output_unit, output_low, output_high, transfer_function, damping_s,
-  display_unit, display_low, display_high, scale_division, reason`;
-const RANGE_VALUES = `"inputUnit", lrv, urv, signal, "outputUnit", "outputLow", "outputHigh", "transferFunction",
-  "dampingS", "displayUnit", "displayLow", "displayHigh", "scaleDivision", reason`;
-
-async function insertInstruments(
+async function addInstruments(
   tx: Queryable,
   actor: Actor,
   rows: readonly RowsOf['instruments'][],
 ): Promise<void> {
   for (const batch of batches(rows)) {
-    await tx.query(
-      `insert into instrument (tag, serial, service, description, site, area, walk, hazards, loop, criticality,
-         measures, kind, hook_up, body_id, procedure_id, tolerance_percent_of_span, tolerance_middle_percent_of_span,
-         tolerance_percent_of_reading,
-         adjust_above_percent_of_limit,
-         interval_months, due_on, owner, state)
-       select tag, serial, service, description, site, area, walk, hazards, loop, criticality, measures, kind,
-         "hookUp", "bodyId", "procedureId", (tolerance ->> 'percentOfSpan')::numeric,
-         (tolerance ->> 'middlePercentOfSpan')::numeric,
-         (tolerance ->> 'percentOfReading')::numeric,
-         (tolerance ->> 'adjustAbovePercentOfLimit')::numeric, "intervalMonths", "dueOn", owner, state
-       from jsonb_to_recordset($1::jsonb) as entry (${INSTRUMENT_ROW})`,
-      [JSON.stringify(batch.map(({ instrument }) => instrument))],
+    await insertInstruments(
+      tx,
+      batch.map(({ instrument }) => instrument),
     );
     await tx.query(
       `insert into configuration (instrument_id, version, ${RANGE_COLUMNS}, made_by, made_at)
@@ -60,11 +44,8 @@ async function insertInstruments(
   }
 }
 
-// What makes a version another range, as `isSameRange` has it.
 const RANGE_OF = (version: string): string =>
-  `(${['input_unit', 'lrv', 'urv', 'signal', 'output_unit', 'output_low', 'output_high', 'transfer_function']
-    .map((column) => `${version}.${column}`)
-    .join(', ')})`;
+  `(${RANGE_PARTS.map((part) => `${version}.${CONFIGURATION_COLUMNS[part].column}`).join(', ')})`;
 
 /** @returns the tags of those that are due at once, since they were never calibrated in their new range */
 async function insertConfigurations(
@@ -148,7 +129,7 @@ export async function applyRows(
   let due: string[] = [];
   switch (kind) {
     case 'instruments':
-      await insertInstruments(tx, actor, rows as RowsOf['instruments'][]);
+      await addInstruments(tx, actor, rows as RowsOf['instruments'][]);
       break;
     case 'configurations':
       due = await insertConfigurations(tx, actor, rows as RowsOf['configurations'][]);

@@ -1,4 +1,7 @@
 /** Which columns a file of each kind can have, and the headings that people give them. */
+import type { RegisterField } from '../registers/fields';
+import { FILE_FIELDS, INSTRUMENT_FIELDS } from '../registers/instrument';
+
 export const IMPORT_KINDS = ['instruments', 'references', 'configurations', 'results'] as const;
 export type ImportKind = (typeof IMPORT_KINDS)[number];
 
@@ -43,62 +46,21 @@ const RANGE: readonly Column[] = [
   { field: 'division', label: 'Scale division', known: ['division', 'graduation'] },
 ];
 
-const TAG: Column = {
-  field: 'tag',
-  label: 'Tag',
-  isRequired: true,
-  known: ['tagno', 'tagnumber', 'instrument', 'id', 'tagname', 'kks'],
-};
+/** A field of a register as a column of a file. */
+const columnOf = (key: string, { heading, inFile, isRequired, known }: RegisterField): Column => ({
+  field: inFile ?? key,
+  label: heading,
+  ...(isRequired === undefined ? {} : { isRequired }),
+  ...(known === undefined ? {} : { known }),
+});
+
+const TAG = columnOf('tag', INSTRUMENT_FIELDS.tag);
 
 export const COLUMNS: Readonly<Record<ImportKind, readonly Column[]>> = {
-  instruments: [
-    TAG,
-    {
-      field: 'service',
-      label: 'Service',
-      isRequired: true,
-      known: ['servicedescription', 'loopdescription'],
-    },
-    { field: 'area', label: 'Area', isRequired: true, known: ['unit', 'location', 'plant', 'building'] },
-    {
-      field: 'body',
-      label: 'Body',
-      isRequired: true,
-      known: ['model', 'type', 'manufacturermodel', 'bodymodel'],
-    },
-    ...RANGE,
-    { field: 'description', label: 'Description', known: ['remark', 'remarks', 'note', 'comment'] },
-    { field: 'serial', label: 'Serial number', known: ['serial', 'serialno', 'sn'] },
-    { field: 'site', label: 'Site' },
-    { field: 'walk', label: 'Place in the walk', known: ['walk', 'route', 'position'] },
-    { field: 'hazards', label: 'Hazards', known: ['hazard'] },
-    { field: 'loop', label: 'Loop', known: ['loopno'] },
-    { field: 'criticality', label: 'Criticality', known: ['priority', 'class'] },
-    { field: 'measures', label: 'Measures', known: ['measurement', 'variable', 'measuredvariable'] },
-    { field: 'kind', label: 'Kind of pressure', known: ['pressurekind', 'gaugeabsolute'] },
-    { field: 'hookUp', label: 'Hook-up', known: ['manifold', 'hookup', 'installation'] },
-    { field: 'procedure', label: 'Procedure' },
-    {
-      field: 'tolerance',
-      label: 'Tolerance, % of span',
-      known: ['tolerance', 'tolerancepercent', 'accuracy', 'limit'],
-    },
-    {
-      field: 'toleranceMiddle',
-      label: 'Tolerance in the middle half, % of span',
-      known: ['tolerancemiddle'],
-    },
-    { field: 'toleranceOfReading', label: 'Tolerance, % of reading', known: ['toleranceofreading'] },
-    { field: 'adjust', label: 'Adjust above, % of the tolerance', known: ['adjustlimit', 'adjust'] },
-    {
-      field: 'interval',
-      label: 'Interval, months',
-      known: ['interval', 'intervalmonths', 'frequency', 'cycle'],
-    },
-    { field: 'due', label: 'Next due', known: ['due', 'duedate', 'nextcalibration', 'nextdue'] },
-    { field: 'owner', label: 'Owner', known: ['responsible', 'crew'] },
-    { field: 'state', label: 'State', known: ['status'] },
-  ],
+  instruments: FILE_FIELDS.flatMap(([key, field]) => [
+    columnOf(key, field),
+    ...(key === 'bodyId' ? RANGE : []),
+  ]),
   references: [
     { ...TAG, known: ['tagno', 'id', 'reference', 'asset'] },
     {

@@ -1,7 +1,8 @@
 /** Files brought in: kept as they came, looked at, checked, and taken over whole or in part. */
 import { z } from 'zod';
 import { appendToTrail } from '../db/audit';
-import { listBodies, type Body } from '../registers/bodies';
+import type { Body } from '../registers/body';
+import { listBodies } from '../registers/bodies';
 import type { Queryable } from '../db/database';
 import { StoreError } from '../db/errors';
 import { requireAdministrator } from '../people/people';

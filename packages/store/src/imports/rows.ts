@@ -1,19 +1,20 @@
 /** Rows of a file as entries of the registers, each refused with all that is wrong about it. */
-import { ARRANGEMENTS, HOOK_UPS } from '@barys/core/hookup';
 import { SIGNALS, type SignalName } from '@barys/core/signal';
 import { PRESSURE_KINDS } from '@barys/core/units';
 import { z } from 'zod';
-import type { Body } from '../registers/bodies';
-import { rangeMisfit } from '../registers/bodies';
-import { configurationSchema, type NewConfiguration } from '../registers/configurations';
+import type { Body } from '../registers/body';
+import { rangeMisfit } from '../registers/body';
+import { configurationSchema, type NewConfiguration } from '../registers/configuration';
+import type { RegisterField } from '../registers/fields';
 import {
-  CRITICALITIES,
+  entryOfFlat,
+  FILE_FIELDS,
+  INSTRUMENT_FIELDS,
   instrumentSchema,
-  MEASURES,
-  STATES,
   usualHookUp,
+  type InstrumentField,
   type NewInstrument,
-} from '../registers/instruments';
+} from '../registers/instrument';
 import {
   certificateSchema,
   moduleSchema,
@@ -66,6 +67,23 @@ class Reader {
     this.read(() => pressureUnitCell(this.cell(field), name, this.answers));
   choice = <T extends string>(field: string, name: string, choices: Readonly<Record<string, T>>) =>
     this.read(() => choiceCell(this.cell(field), name, choices));
+  /** A cell as the field of a register reads it. */
+  field(name: string, { heading, read = 'text' }: RegisterField): unknown {
+    if (typeof read === 'object') return this.choice(name, heading, read);
+    switch (read) {
+      case 'text':
+        return this.cell(name);
+      case 'number':
+        return this.number(name, heading);
+      case 'date':
+        return this.date(name, heading);
+      case 'list':
+        return this.cell(name)
+          .split(/[;,]/)
+          .map((part) => part.trim())
+          .filter(Boolean);
+    }
+  }
   parse<T>(schema: z.ZodType<T>, entry: unknown): T | null {
     const { success, data, error } = schema.safeParse(entry);
     if (success) return data;
@@ -84,13 +102,6 @@ const SIGNAL_CHOICES: Record<string, SignalName> = Object.fromEntries(
     [name, name],
     [SIGNALS[name].label, name],
     [`${SIGNALS[name].low}-${SIGNALS[name].high} ${SIGNALS[name].unit}`, name],
-  ]),
-);
-
-const HOOK_UP_CHOICES = Object.fromEntries(
-  ARRANGEMENTS.flatMap((one) => [
-    [one, one],
-    [HOOK_UPS[one].name.toLowerCase(), one],
   ]),
 );
 
@@ -164,6 +175,24 @@ export interface InstrumentRow {
   readonly configuration: NewConfiguration;
 }
 
+/** Fields that have a rule of their own: two are looked up, one follows the body. */
+const OWN_RULE: readonly InstrumentField[] = ['bodyId', 'procedureId', 'kind'];
+
+/**
+ * The fields of an instrument as their cells say.
+ * @param usual what an empty cell stands for in this plant, where that is not the same everywhere
+ */
+function readFields(
+  reader: Reader,
+  usual: Readonly<Partial<Record<InstrumentField, unknown>>>,
+): Record<InstrumentField, unknown> {
+  const entries = FILE_FIELDS.filter(([key]) => !OWN_RULE.includes(key)).map(([key, field]) => {
+    const found = reader.field(field.inFile ?? key, field);
+    return [key, found === '' || found === null ? (usual[key] ?? field.usual ?? found) : found];
+  });
+  return Object.fromEntries(entries) as Record<InstrumentField, unknown>;
+}
+
 export function readInstrument(reader: Reader, lookups: Lookups): InstrumentRow | null {
   const model = reader.cell('body');
   const body = lookups.bodies.get(model.toLowerCase());
@@ -173,39 +202,12 @@ export function readInstrument(reader: Reader, lookups: Lookups): InstrumentRow 
   const procedureId =
     procedure === '' ? lookups.usualProcedure : lookups.procedures.get(procedure.toLowerCase());
   if (procedureId === undefined) reader.refuse(`There is no procedure "${procedure}".`);
-  const entry = {
-    tag: reader.cell('tag'),
-    serial: reader.cell('serial'),
-    service: reader.cell('service'),
-    description: reader.cell('description'),
-    site: reader.cell('site') || lookups.site,
-    area: reader.cell('area'),
-    walk: reader.number('walk', 'Place in the walk'),
-    hazards: reader
-      .cell('hazards')
-      .split(/[;,]/)
-      .map((hazard) => hazard.trim())
-      .filter(Boolean),
-    loop: reader.cell('loop'),
-    criticality: reader.choice('criticality', 'Criticality', same(CRITICALITIES)) ?? 'general',
-    measures: reader.choice('measures', 'Measures', same(MEASURES)) ?? 'pressure',
-    kind: reader.choice('kind', 'Kind of pressure', same(PRESSURE_KINDS)) ?? body?.kind ?? 'gauge',
-    hookUp: reader.choice('hookUp', 'Hook-up', HOOK_UP_CHOICES) ?? usualHookUp(body?.kind ?? 'gauge'),
-    bodyId: body?.id ?? 0,
-    procedureId: procedureId ?? 0,
-    tolerance: {
-      percentOfSpan: reader.number('tolerance', 'Tolerance') ?? 0.25,
-      middlePercentOfSpan: reader.number('toleranceMiddle', 'Tolerance in the middle half'),
-      percentOfReading: reader.number('toleranceOfReading', 'Tolerance of reading') ?? 0,
-      adjustAbovePercentOfLimit: reader.number('adjust', 'Adjust limit') ?? 70,
-    },
-    intervalMonths: reader.number('interval', 'Interval') ?? 12,
-    dueOn: reader.date('due', 'Next due') ?? lookups.today,
-    owner: reader.cell('owner'),
-    state: reader.choice('state', 'State', same(STATES)) ?? 'in service',
-  };
+  const kind =
+    reader.choice('kind', INSTRUMENT_FIELDS.kind.heading, same(PRESSURE_KINDS)) ?? body?.kind ?? 'gauge';
+  const usual = { site: lookups.site, hookUp: usualHookUp(body?.kind ?? 'gauge'), dueOn: lookups.today };
+  const flat = { ...readFields(reader, usual), kind, bodyId: body?.id ?? 0, procedureId: procedureId ?? 0 };
   const range = readRange(reader, 'imported');
-  const instrument = reader.parse(instrumentSchema, entry);
+  const instrument = reader.parse(instrumentSchema, entryOfFlat(flat));
   const configuration = reader.parse(configurationSchema, range);
   if (body !== undefined && configuration !== null) checkFit(reader, body, configuration);
   return instrument !== null && configuration !== null ? { instrument, configuration } : null;

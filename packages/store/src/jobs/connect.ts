@@ -6,7 +6,7 @@ import { appendToTrail } from '../db/audit';
 import type { Queryable } from '../db/database';
 import { StoreError } from '../db/errors';
 import { instrumentOfJob } from './instrument-copy';
-import { toleranceOf, type Instrument } from '../registers/instruments';
+import { toleranceOf, type Instrument } from '../registers/instrument';
 import { lockJobAt, moveJob } from './move';
 import { isTooFast, leakOf, type Leak, type LeakEntry } from './leak';
 import { requireWorker } from '../people/people';

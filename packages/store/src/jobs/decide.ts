@@ -2,12 +2,13 @@
 import { lackInWords, lacksOf } from '@barys/core/hookup';
 import { adjustmentsOfJob } from './adjust';
 import { appendAllToTrail, appendToTrail } from '../db/audit';
-import { isSameRange } from '../registers/configurations';
+import { isSameRange } from '../registers/configuration';
 import type { Queryable } from '../db/database';
 import { StoreError } from '../db/errors';
 import { verdictOfStoredRun, missingPoints } from '../runs/evaluation';
 import { copyInstrument, copyOf, instrumentOfJob } from './instrument-copy';
-import { findInstrument, instrumentsOf, type Instrument } from '../registers/instruments';
+import type { Instrument } from '../registers/instrument';
+import { findInstrument, instrumentsOf } from '../registers/instruments';
 import type { JobReason } from './file';
 import { lockJobAt, moveJob, type Passage } from './move';
 import type { AskingStage, Stage } from './stages';

@@ -1,12 +1,13 @@
 /** What is known of a job: lines of lists, and the whole file. */
 import type { Verdict } from '@barys/core/run';
 import { adjustmentsOfJob, type Adjustment } from './adjust';
-import { isSameRange } from '../registers/configurations';
+import { isSameRange } from '../registers/configuration';
 import { connectionsOfJob, type Connection } from './connection';
 import type { Queryable } from '../db/database';
 import { StoreError } from '../db/errors';
 import { changedSince, instrumentCopySchema, type Since } from './instrument-copy';
-import { findInstrument, type Instrument } from '../registers/instruments';
+import type { Instrument } from '../registers/instrument';
+import { findInstrument } from '../registers/instruments';
 import type { Stage, Standing } from './stages';
 import { runsOfJob } from '../runs/load';
 import type { Run } from '../runs/copy';

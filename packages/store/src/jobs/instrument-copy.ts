@@ -2,33 +2,36 @@
  * What a job keeps of its instrument: what it was called, where it was and how it hung on its process. The register may
  * say otherwise later; the job's pages and documents go on saying what was so when it was done.
  */
-import { ARRANGEMENTS } from '@barys/core/hookup';
-import { PRESSURE_KINDS } from '@barys/core/units';
 import { z } from 'zod';
 import type { Queryable } from '../db/database';
-import { CRITICALITIES, findInstrument, MEASURES, type Instrument } from '../registers/instruments';
+import { keysWith, type RegisterField } from '../registers/fields';
+import {
+  INSTRUMENT_FIELDS,
+  type CopiedField,
+  type Instrument,
+  type NewInstrument,
+} from '../registers/instrument';
+import { findInstrument } from '../registers/instruments';
 
-export const instrumentCopySchema = z.object({
-  tag: z.string(),
-  serial: z.string(),
-  service: z.string(),
-  description: z.string(),
-  site: z.string(),
-  area: z.string(),
-  loop: z.string(),
-  criticality: z.enum(CRITICALITIES),
-  hazards: z.array(z.string()),
-  measures: z.enum(MEASURES),
-  kind: z.enum(PRESSURE_KINDS),
-  hookUp: z.enum(ARRANGEMENTS),
-});
-export type InstrumentCopy = z.infer<typeof instrumentCopySchema>;
+const COPIED = keysWith(INSTRUMENT_FIELDS, 'isCopied') as CopiedField[];
+
+export type InstrumentCopy = Readonly<Pick<NewInstrument, CopiedField>>;
+
+/** A copy is read as loosely as it can be: what the register asks today was not asked when it was made. */
+function looseOf(key: CopiedField): z.ZodType {
+  const field: RegisterField = INSTRUMENT_FIELDS[key];
+  if (field.read === 'list') return z.array(z.string()).default([]);
+  return typeof field.read === 'object' ? z.enum(Object.values(field.read)) : z.string().default('');
+}
+
+const copySchema = z.object(Object.fromEntries(COPIED.map((key) => [key, looseOf(key)])));
+export const instrumentCopySchema = copySchema as unknown as z.ZodType<InstrumentCopy>;
 
 export const copyOf = (instrument: Instrument): InstrumentCopy => instrumentCopySchema.parse(instrument);
 
 /** What the register says today where the copy says something else. */
 export interface Since {
-  readonly name: keyof InstrumentCopy;
+  readonly name: CopiedField;
   readonly today: string;
 }
 
@@ -36,9 +39,10 @@ const words = (value: string | readonly string[]): string =>
   typeof value === 'string' ? value : value.join(', ');
 
 export const changedSince = (copy: InstrumentCopy, register: Instrument): Since[] =>
-  (Object.keys(instrumentCopySchema.shape) as (keyof InstrumentCopy)[])
-    .filter((name) => words(copy[name]) !== words(register[name]))
-    .map((name) => ({ name, today: words(register[name]) }));
+  COPIED.filter((name) => words(copy[name]) !== words(register[name])).map((name) => ({
+    name,
+    today: words(register[name]),
+  }));
 
 /**
  * The instrument of a job: the register's entry with what the job keeps of it in its place.

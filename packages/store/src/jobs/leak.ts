@@ -4,8 +4,8 @@ import { withoutNoise } from '@barys/core/exact';
 import { inputSpan } from '@barys/core/signal';
 import { parseTyped } from '@barys/core/text';
 import { convertPressure, type PressureKind } from '@barys/core/units';
-import type { Configuration } from '../registers/configurations';
-import type { SpanTolerance } from '../registers/instruments';
+import type { Configuration } from '../registers/configuration';
+import type { SpanTolerance } from '../registers/instrument';
 
 /** A leak check as it was typed: shut in, and looked at again. */
 export interface LeakEntry {

@@ -3,7 +3,7 @@
  * licensed practice come first. Free of PostgreSQL, so that a form asks what the server will check.
  */
 import { formatPlain } from '@barys/core/text';
-import type { Instrument } from '../registers/instruments';
+import type { Instrument } from '../registers/instrument';
 import type { Stage } from './stages';
 
 export interface Question {

@@ -1,40 +1,13 @@
 /** The plant's catalogue of bodies: what a model can be ranged to, which trims it has, how it is exchanged. */
 import { CoreError } from '@barys/core/errors';
 import { evaluateFormula, parseFormula } from '@barys/core/formula';
-import { SIGNALS, type SignalName } from '@barys/core/signal';
-import { convertPressure, PRESSURE_KINDS, PRESSURE_UNITS, type PressureUnit } from '@barys/core/units';
-import { z } from 'zod';
 import { appendToTrail } from '../db/audit';
 import type { Queryable } from '../db/database';
 import { refuseTaken, StoreError } from '../db/errors';
 import { requireKeeper } from '../people/people';
 import type { Actor } from '../people/actor';
-
-export const TECHNOLOGIES = ['analog', 'smart', 'pneumatic', 'dial gauge', 'digital gauge'] as const;
-
-/** What can be turned, trimmed or set on a body. */
-export const TRIMS = [
-  'zero screw',
-  'span screw',
-  'range wheel',
-  'linkage',
-  'zero trim',
-  'sensor trim',
-  'output trim',
-  'full scale',
-  'mid-scale',
-  'near vacuum',
-] as const;
-
-const keysOf = <K extends string>(table: Readonly<Record<K, unknown>>): K[] => Object.keys(table) as K[];
-
-export const pressureUnitSchema = z.enum(keysOf<PressureUnit>(PRESSURE_UNITS), {
-  error: 'A pressure unit with its reference is needed, such as kPa or inH2O at 4 °C.',
-});
-export const signalSchema = z.enum(keysOf<SignalName>(SIGNALS), { error: 'Choose a signal from the list.' });
-
-const number = (name: string) => z.number({ error: `${name} is a number.` });
-const positive = (name: string) => number(name).positive(`${name} must be greater than zero.`);
+import { bodyShape, type Body, type NewBody } from './body';
+import { columnsOf, jsonOf, keysOf, rowOf, type Column } from './fields';
 
 const isAccuracy = (text: string): boolean => {
   if (text === '') return true;
@@ -47,67 +20,42 @@ const isAccuracy = (text: string): boolean => {
   }
 };
 
-export const bodySchema = z
-  .object({
-    model: z.string().trim().min(1, 'A body needs the name of its model.').max(80),
-    kind: z.enum(PRESSURE_KINDS),
-    technology: z.enum(TECHNOLOGIES),
-    unit: pressureUnitSchema,
-    lowerRangeLimit: number('The lower range limit'),
-    upperRangeLimit: number('The upper range limit'),
-    leastSpan: positive('The least span'),
-    /** Null is as wide as the limits allow. */
-    greatestSpan: positive('The greatest span').nullable(),
-    outputs: z.array(signalSchema).min(1, 'Choose at least one output.'),
-    trims: z.array(z.enum(TRIMS)),
-    /** Classes of span that the linkage is set for; empty where there are none. */
-    spanClasses: z.array(
-      z.object({
-        name: z.string().trim().min(1, 'A span class needs a name.'),
-        leastSpan: positive('The least span of a class'),
-        greatestSpan: positive('The greatest span of a class'),
-      }),
-    ),
-    /** Per cent of span as a formula in `span` and `URL`, both in the body's unit; empty where it is not known. */
-    accuracy: z
-      .string()
-      .trim()
-      .max(200)
-      .refine(isAccuracy, 'The accuracy is a formula in span and URL, such as 0.05 + 0.005 * URL / span.'),
-    swapChecklist: z.array(
-      z.object({
-        step: z.string().trim().min(1, 'A step of the checklist says what to do.').max(200),
-        torqueNm: positive('A torque').nullable(),
-      }),
-    ),
-  })
-  .superRefine(({ lowerRangeLimit, upperRangeLimit, leastSpan, greatestSpan, spanClasses }, context) => {
-    const refuse = (path: string, message: string) =>
-      context.addIssue({ code: 'custom', path: [path], message });
-    const whole = upperRangeLimit - lowerRangeLimit;
-    if (whole <= 0) refuse('upperRangeLimit', 'The upper range limit must be above the lower one.');
-    else if (leastSpan > whole) refuse('leastSpan', 'The least span is wider than the limits.');
-    if (greatestSpan !== null && (greatestSpan < leastSpan || greatestSpan > whole))
-      refuse('greatestSpan', 'The greatest span lies between the least span and the width of the limits.');
-    if (spanClasses.some((one) => one.leastSpan > one.greatestSpan))
-      refuse('spanClasses', 'A span class runs from its least span up to its greatest.');
-  });
+export const bodySchema = bodyShape.superRefine(({ accuracy }, context) => {
+  if (!isAccuracy(accuracy))
+    context.addIssue({
+      code: 'custom',
+      path: ['accuracy'],
+      message: 'The accuracy is a formula in span and URL, such as 0.05 + 0.005 * URL / span.',
+    });
+});
 
-export type NewBody = z.infer<typeof bodySchema>;
-export type Body = Readonly<NewBody> & { readonly id: number; readonly revision: number };
-
-/** What a range is checked against. */
-export type BodyLimits = Pick<
-  Body,
-  'model' | 'unit' | 'lowerRangeLimit' | 'upperRangeLimit' | 'leastSpan' | 'greatestSpan'
->;
+const BODY_COLUMNS = {
+  model: { column: 'model', type: 'text' },
+  kind: { column: 'pressure_kind', type: 'text' },
+  technology: { column: 'technology', type: 'text' },
+  unit: { column: 'unit', type: 'text' },
+  lowerRangeLimit: { column: 'lower_range_limit', type: 'numeric' },
+  upperRangeLimit: { column: 'upper_range_limit', type: 'numeric' },
+  leastSpan: { column: 'least_span', type: 'numeric' },
+  greatestSpan: { column: 'greatest_span', type: 'numeric' },
+  outputs: { column: 'outputs', type: 'text[]' },
+  trims: { column: 'trims', type: 'text[]' },
+  spanClasses: { column: 'span_classes', type: 'jsonb' },
+  accuracy: { column: 'accuracy', type: 'text' },
+  swapChecklist: { column: 'swap_checklist', type: 'jsonb' },
+} as const satisfies Record<keyof NewBody, Column>;
 
 /** A body as JSON of PostgreSQL, for the queries that join it. */
-export const BODY_JSON = `json_build_object('id', body.id, 'model', model, 'kind', pressure_kind,
-  'technology', technology, 'unit', body.unit, 'lowerRangeLimit', lower_range_limit,
-  'upperRangeLimit', upper_range_limit, 'leastSpan', least_span, 'greatestSpan', greatest_span,
-  'outputs', outputs, 'trims', trims, 'spanClasses', span_classes, 'accuracy', accuracy,
-  'swapChecklist', swap_checklist, 'revision', body.revision)`;
+export const BODY_JSON = jsonOf({
+  id: { column: 'body.id' },
+  ...BODY_COLUMNS,
+  unit: { column: 'body.unit' },
+  revision: { column: 'body.revision' },
+});
+
+const COLUMNS = columnsOf(BODY_COLUMNS);
+const KEYS = keysOf(BODY_COLUMNS);
+const ROW = rowOf(BODY_COLUMNS);
 
 export async function listBodies(db: Queryable): Promise<Body[]> {
   const rows = await db.query<{ body: Body }>(`select ${BODY_JSON} as body from body order by model`);
@@ -121,32 +69,13 @@ export async function findBody(db: Queryable, id: number): Promise<Body> {
   return row.body;
 }
 
-const BODY_COLUMNS = `model, pressure_kind, technology, unit, lower_range_limit, upper_range_limit, least_span,
-  greatest_span, outputs, trims, span_classes, accuracy, swap_checklist`;
-
-const valuesOf = (body: NewBody): unknown[] => [
-  body.model,
-  body.kind,
-  body.technology,
-  body.unit,
-  body.lowerRangeLimit,
-  body.upperRangeLimit,
-  body.leastSpan,
-  body.greatestSpan,
-  body.outputs,
-  body.trims,
-  JSON.stringify(body.spanClasses),
-  body.accuracy,
-  JSON.stringify(body.swapChecklist),
-];
-
 /** @throws StoreError `taken`, `unknown-person`, `not-allowed` */
 export async function addBody(tx: Queryable, actor: Actor, entry: NewBody): Promise<number> {
   await requireKeeper(tx, actor);
   const [row] = await refuseTaken({ what: 'body', name: entry.model }, () =>
     tx.query<{ id: number }>(
-      `insert into body (${BODY_COLUMNS}) values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13) returning id`,
-      valuesOf(entry),
+      `insert into body (${COLUMNS}) select ${KEYS} from jsonb_to_record($1::jsonb) as entry (${ROW}) returning id`,
+      [JSON.stringify(entry)],
     ),
   );
   const id = row?.id ?? 0;
@@ -170,10 +99,10 @@ export async function changeBody(
   const before = await findBody(tx, id);
   const changed = await refuseTaken({ what: 'body', name: entry.model }, () =>
     tx.query(
-      `update body set (${BODY_COLUMNS}, revision) =
-         ($3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, revision + 1)
+      `update body set (${COLUMNS}, revision) =
+         (select ${KEYS}, $2::integer + 1 from jsonb_to_record($3::jsonb) as entry (${ROW}))
        where id = $1 and revision = $2 returning id`,
-      [id, revision, ...valuesOf(entry)],
+      [id, revision, JSON.stringify(entry)],
     ),
   );
   if (changed.length === 0) throw new StoreError({ code: 'changed-meanwhile', what: before.model });
@@ -183,14 +112,6 @@ export async function changeBody(
     detail: { before, after: entry },
   });
 }
-
-/** How far the span can be turned down: the greatest span over the least. */
-export const turndownOf = ({
-  lowerRangeLimit,
-  upperRangeLimit,
-  leastSpan,
-  greatestSpan,
-}: BodyLimits): number => (greatestSpan ?? upperRangeLimit - lowerRangeLimit) / leastSpan;
 
 /**
  * Accuracy of a body at a span, per cent of span, by its maker's formula; null where none is entered.
@@ -202,21 +123,4 @@ export function accuracyOfBody(
 ): number | null {
   if (body.accuracy === '') return null;
   return evaluateFormula(parseFormula(body.accuracy), { span, URL: body.upperRangeLimit });
-}
-
-/** Why a range does not fit a body, in words, or null. */
-export function rangeMisfit(body: BodyLimits, unit: PressureUnit, lrv: number, urv: number): string | null {
-  const [low, high] = [
-    convertPressure(Math.min(lrv, urv), unit, body.unit),
-    convertPressure(Math.max(lrv, urv), unit, body.unit),
-  ];
-  const unitWord = PRESSURE_UNITS[body.unit].label;
-  const limits = `${body.lowerRangeLimit} to ${body.upperRangeLimit} ${unitWord}`;
-  if (low < body.lowerRangeLimit || high > body.upperRangeLimit)
-    return `The range reaches outside the limits of the body ${body.model}, ${limits}.`;
-  if (high - low < body.leastSpan)
-    return `The span is smaller than the least span of the body ${body.model}, ${body.leastSpan} ${unitWord}.`;
-  if (body.greatestSpan !== null && high - low > body.greatestSpan)
-    return `The span is wider than the greatest span of the body ${body.model}, ${body.greatestSpan} ${unitWord}.`;
-  return null;
 }

@@ -1,102 +1,28 @@
 /** Configurations: what is set in an instrument, as versions that are never edited, only superseded. */
-import { CoreError } from '@barys/core/errors';
-import { checkRange, SIGNALS, unitsOfSignal } from '@barys/core/signal';
-import { z } from 'zod';
 import { appendToTrail } from '../db/audit';
-import { findBody, pressureUnitSchema, rangeMisfit, signalSchema } from './bodies';
+import { findBody } from './bodies';
+import { rangeMisfit } from './body';
+import {
+  CONFIGURATION_COLUMNS,
+  isSameRange,
+  RANGE_QUESTIONS,
+  type ConfigurationVersion,
+  type NewConfiguration,
+  type RangeQuestion,
+} from './configuration';
+import { columnsOf, jsonOf, keysOf, rowOf } from './fields';
 import type { Queryable } from '../db/database';
 import { StoreError } from '../db/errors';
 import { requireKeeper } from '../people/people';
 import type { Actor } from '../people/actor';
 
-const number = (name: string) => z.number({ error: `${name} is a number.` });
-const percent = z.number({ error: 'A number is needed here.' });
-
-export const transferSchema = z.discriminatedUnion('kind', [
-  z.strictObject({ kind: z.literal('linear') }),
-  z.strictObject({ kind: z.literal('square-root') }),
-  z.strictObject({ kind: z.literal('square-root-cut-off'), cutOffPercentOfFlow: percent }),
-  z.strictObject({ kind: z.literal('square-root-linear-start'), linearToPercentOfFlow: percent }),
-  z.strictObject({ kind: z.literal('square-root-slope-one'), linearToPercentOfInput: percent }),
-  z.strictObject({
-    kind: z.literal('table'),
-    points: z.array(z.strictObject({ inputPercent: percent, outputPercent: percent })).max(1000),
-  }),
-]);
-
-const shape = z.object({
-  inputUnit: pressureUnitSchema,
-  lrv: number('The lower range value'),
-  urv: number('The upper range value'),
-  signal: signalSchema,
-  outputUnit: z.string().trim().min(1, 'The output needs a unit.').max(20),
-  outputLow: number('The output at 0 %'),
-  outputHigh: number('The output at 100 %'),
-  transferFunction: transferSchema,
-  dampingS: number('The damping').nonnegative('The damping must not be negative.'),
-  displayUnit: z.string().trim().max(20),
-  displayLow: number('The display at 0 %'),
-  displayHigh: number('The display at 100 %'),
-  /** Between two marks of a scale that is read by eye, in the output unit; null where it is read by a meter. */
-  scaleDivision: number('The scale division')
-    .positive('The scale division must be greater than zero.')
-    .nullable()
-    .default(null),
-});
-
-export const configurationSchema = shape
-  .extend({ reason: z.string().trim().min(1, 'Say why: the reason stays with this version.').max(500) })
-  .superRefine((range, context) => {
-    const units = unitsOfSignal(range.signal);
-    if (units !== null && !units.includes(range.outputUnit))
-      context.addIssue({
-        code: 'custom',
-        path: ['outputUnit'],
-        message: `A signal of ${SIGNALS[range.signal].label} is in ${units.length > 2 ? 'a unit of pressure' : units.join(' or ')}.`,
-      });
-    try {
-      checkRange(range);
-    } catch (error) {
-      if (!(error instanceof CoreError)) throw error;
-      context.addIssue({ code: 'custom', path: (error.field ?? 'urv').split('.'), message: error.message });
-    }
-  });
-
-/** A run's own copy of a version. Copies made before other signals were known say nothing of signal and transfer. */
-export const configurationCopySchema = shape.extend({
-  version: z.number().int(),
-  signal: signalSchema.default('mA-4-20'),
-  transferFunction: transferSchema.default({ kind: 'linear' }),
-});
-
-export type NewConfiguration = z.infer<typeof configurationSchema>;
-
-/** The range with its units, and what else is set in the instrument. */
-export type Configuration = Readonly<z.output<typeof configurationCopySchema>>;
-
-/** What standards are chosen for and points are planned on; damping and display can change without them. */
-const RANGE = ['inputUnit', 'lrv', 'urv', 'signal', 'outputUnit', 'outputLow', 'outputHigh'] as const;
-
-const transferText = ({ transferFunction }: Configuration): string =>
-  JSON.stringify(transferSchema.parse(transferFunction));
-
-/** Whether two versions have the same range, output and transfer function. */
-export const isSameRange = (a: Configuration, b: Configuration): boolean =>
-  RANGE.every((part) => a[part] === b[part]) && transferText(a) === transferText(b);
-
-/** A version with who made it, when and why. */
-export type ConfigurationVersion = Configuration & {
-  readonly madeBy: string;
-  readonly madeAt: Date;
-  readonly reason: string;
-};
-
 /** A version as JSON of PostgreSQL, for queries that join `configuration` and `person`. */
-export const CONFIGURATION_JSON = `json_build_object('version', version, 'inputUnit', input_unit, 'lrv', lrv,
-  'urv', urv, 'signal', signal, 'outputUnit', output_unit, 'outputLow', output_low, 'outputHigh', output_high,
-  'transferFunction', transfer_function, 'dampingS', damping_s, 'displayUnit', display_unit,
-  'displayLow', display_low, 'displayHigh', display_high, 'scaleDivision', scale_division, 'madeBy', name_at(made_by, made_at), 'madeAt', made_at,
-  'reason', reason)`;
+export const CONFIGURATION_JSON = jsonOf({
+  version: { column: 'version' },
+  ...CONFIGURATION_COLUMNS,
+  madeBy: { column: 'name_at(made_by, made_at)' },
+  madeAt: { column: 'made_at' },
+});
 
 export const toVersion = (row: ConfigurationVersion): ConfigurationVersion => ({
   ...row,
@@ -112,15 +38,6 @@ export async function configurationsOf(db: Queryable, instrumentId: number): Pro
   );
   return rows.map(({ configuration }) => toVersion(configuration));
 }
-
-/** What a changed range asks besides its figures: each in words, since the record keeps them. */
-export const RANGE_QUESTIONS = {
-  permit: 'Permit: its number, or why none is needed',
-  controller: 'Controller that uses the measurement: in manual, set by whom',
-  label: 'Label with the new range: fixed, or by whom and when',
-  receivers: 'Receivers told of the new range: control system, recorder, flow computer',
-} as const;
-export type RangeQuestion = keyof typeof RANGE_QUESTIONS;
 
 /**
  * Makes an instrument due at once, where it is not yet.
@@ -174,29 +91,11 @@ export async function addConfiguration(
   if (isMoved && given !== null && open.length > 0)
     throw new StoreError({ code: 'range-questions', open: open.map(([, text]) => text) });
   const [row] = await tx.query<{ version: number }>(
-    `insert into configuration (instrument_id, version, input_unit, lrv, urv, signal, output_unit, output_low,
-       output_high, transfer_function, damping_s, display_unit, display_low, display_high, scale_division, made_by, made_at, reason)
-     values ($1, (select coalesce(max(version), 0) + 1 from configuration where instrument_id = $1), $2, $3, $4, $5,
-       $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16, $17) returning version`,
-    [
-      instrumentId,
-      entry.inputUnit,
-      entry.lrv,
-      entry.urv,
-      entry.signal,
-      entry.outputUnit,
-      entry.outputLow,
-      entry.outputHigh,
-      JSON.stringify(entry.transferFunction),
-      entry.dampingS,
-      entry.displayUnit,
-      entry.displayLow,
-      entry.displayHigh,
-      entry.scaleDivision,
-      actor.personId,
-      actor.at,
-      reason,
-    ],
+    `insert into configuration (instrument_id, version, ${columnsOf(CONFIGURATION_COLUMNS)}, made_by, made_at)
+     select $1::bigint, (select coalesce(max(version), 0) + 1 from configuration where instrument_id = $1),
+       ${keysOf(CONFIGURATION_COLUMNS)}, $3::bigint, $4::timestamptz
+     from jsonb_to_record($2::jsonb) as entry (${rowOf(CONFIGURATION_COLUMNS)}) returning version`,
+    [instrumentId, JSON.stringify({ ...entry, reason }), actor.personId, actor.at],
   );
   const due = isMoved ? await makeDue(tx, actor, instrumentId) : null;
   await appendToTrail(tx, actor, {

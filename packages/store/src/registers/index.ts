@@ -1,29 +1,25 @@
 /** What is kept of instruments, bodies, configurations, procedures and references. */
 export {
-  accuracyOfBody,
-  addBody,
   type Body,
   type BodyLimits,
-  bodySchema,
-  changeBody,
-  findBody,
-  listBodies,
   type NewBody,
   rangeMisfit,
   TECHNOLOGIES,
   TRIMS,
   turndownOf,
-} from './bodies';
+} from './body';
+export { accuracyOfBody, addBody, bodySchema, changeBody, findBody, listBodies } from './bodies';
+export {} from './body';
 export {
-  addConfiguration,
   type Configuration,
   configurationSchema,
-  configurationsOf,
   type ConfigurationVersion,
   isSameRange,
   type NewConfiguration,
   transferSchema,
-} from './configurations';
+} from './configuration';
+export { addConfiguration, configurationsOf } from './configurations';
+export {} from './configuration';
 export {
   addFinding,
   decideFinding,
@@ -54,27 +50,30 @@ export {
   PAGE_SIZES,
 } from './instrument-list';
 export {
-  addInstrument,
-  assignOwner,
-  changeInstrument,
   CRITICALITIES,
-  dueBy,
-  type DueLine,
   entryOf,
-  findInstrument,
   HAZARDS,
   type Instrument,
   instrumentSchema,
-  instrumentsDueNext,
-  instrumentsOf,
   MEASURES,
   type NewInstrument,
   type SpanTolerance,
   STATES,
-  tagToday,
   toleranceOf,
   usualHookUp,
+} from './instrument';
+export {
+  addInstrument,
+  assignOwner,
+  changeInstrument,
+  dueBy,
+  type DueLine,
+  findInstrument,
+  instrumentsDueNext,
+  instrumentsOf,
+  tagToday,
 } from './instruments';
+export {} from './instrument';
 export { type PastRun, pastRunsOf } from './past-results';
 export {
   findProcedure,

@@ -2,34 +2,35 @@
 import { SIGNALS } from '@barys/core/signal';
 import { isUnit, PRESSURE_KINDS, unitLabel } from '@barys/core/units';
 import { z } from 'zod';
-import type { ConfigurationVersion } from './configurations';
+import type { ConfigurationVersion } from './configuration';
 import type { Queryable } from '../db/database';
 import { distinctValues } from '../db/distinct';
-import { CRITICALITIES, MEASURES, STATES, type Instrument } from './instruments';
+import { keysWith, selectOf } from './fields';
+import {
+  CRITICALITIES,
+  FILE_FIELDS,
+  INSTRUMENT_FIELDS,
+  MEASURES,
+  STATES,
+  type Instrument,
+  type ListedField,
+} from './instrument';
 
 export const PAGE_SIZES = [25, 50, 100] as const;
 
-/** Columns that the list can be ordered by, and what PostgreSQL orders before the tag. */
-const ORDER = {
+const LISTED = keysWith(INSTRUMENT_FIELDS, 'isListed') as ListedField[];
+export type ListOrder = ListedField | 'tolerance';
+
+/** What PostgreSQL orders before the tag, where that is not the column alone. */
+const ORDER: Readonly<Partial<Record<ListOrder, string>>> = {
   tag: '',
-  service: 'service {dir}',
-  area: 'area {dir}',
   walk: 'area {dir}, walk {dir}',
-  loop: 'loop {dir}',
-  criticality: 'criticality {dir}',
-  measures: 'measures {dir}',
-  kind: 'kind {dir}',
-  state: 'state {dir}',
-  owner: 'owner {dir}',
-  serial: 'serial {dir}',
-  intervalMonths: 'interval_months {dir}',
   tolerance: 'tolerance_percent_of_span {dir}',
   // What is retired never comes due, so it stands last either way.
   dueOn: "(state = 'retired'), due_on {dir}",
-} as const;
-export type ListOrder = keyof typeof ORDER;
+};
 
-const orders = Object.keys(ORDER) as ListOrder[];
+const orders: readonly ListOrder[] = [...LISTED, 'tolerance'];
 
 /** What a list shows, as an address says it; anything else falls back to the whole list in the order it comes due. */
 export const listQuerySchema = z.object({
@@ -53,23 +54,7 @@ export const listQuerySchema = z.object({
 });
 export type ListQuery = z.infer<typeof listQuerySchema>;
 
-export interface InstrumentLine extends Pick<
-  Instrument,
-  | 'id'
-  | 'tag'
-  | 'serial'
-  | 'service'
-  | 'area'
-  | 'walk'
-  | 'loop'
-  | 'criticality'
-  | 'measures'
-  | 'kind'
-  | 'owner'
-  | 'state'
-  | 'intervalMonths'
-  | 'dueOn'
-> {
+export interface InstrumentLine extends Pick<Instrument, 'id' | ListedField> {
   readonly tolerancePercentOfSpan: number;
   readonly model: string;
   readonly range: Pick<
@@ -105,7 +90,11 @@ function conditionsOf(query: ListQuery, today: string): { where: string; values:
 
 /** The tag decides last, so that the same line never stands on two pages. */
 const orderOf = ({ sort, dir }: ListQuery): string =>
-  [ORDER[sort].replaceAll('{dir}', dir), `tag ${dir}`].filter(Boolean).join(', ');
+  [(ORDER[sort] ?? `${columnOf(sort)} {dir}`).replaceAll('{dir}', dir), `tag ${dir}`]
+    .filter(Boolean)
+    .join(', ');
+
+const columnOf = (key: ListOrder): string => (key === 'tolerance' ? key : INSTRUMENT_FIELDS[key].column);
 
 /**
  * One page of the list.
@@ -124,8 +113,7 @@ export async function listInstruments(
       `with page as (
          select id from instrument ${where} order by ${order} limit $${values.length + 1} offset $${values.length + 2}
        )
-       select instrument.id, tag, serial, service, area, walk, loop, criticality, measures, kind, owner, state,
-         interval_months as "intervalMonths", due_on as "dueOn",
+       select instrument.id, ${selectOf(INSTRUMENT_FIELDS, LISTED)},
          tolerance_percent_of_span as "tolerancePercentOfSpan", model,
          json_build_object('lrv', lrv, 'urv', urv, 'inputUnit', input_unit, 'outputLow', output_low,
            'outputHigh', output_high, 'outputUnit', output_unit) as range
@@ -148,11 +136,8 @@ const SIGNAL_WORDS = `case signal ${Object.entries(SIGNALS)
   .map(([name, { label }]) => `when '${name}' then '${label}'`)
   .join(' ')} end`;
 
-const EXPORT_COLUMNS = {
-  Tag: 'tag',
-  Service: 'service',
-  Area: 'area',
-  Body: 'model',
+/** The range, between the body of an instrument and the rest of its columns. */
+const RANGE_COLUMNS: Readonly<Record<string, string>> = {
   LRV: 'lrv',
   URV: 'urv',
   Unit: 'input_unit',
@@ -172,26 +157,14 @@ const EXPORT_COLUMNS = {
   'Display unit': 'display_unit',
   'Damping, s': 'damping_s',
   'Scale division': 'scale_division',
-  Description: 'description',
-  'Serial number': 'serial',
-  Site: 'site',
-  'Place in the walk': 'walk',
-  Hazards: `array_to_string(hazards, '; ')`,
-  Loop: 'loop',
-  Criticality: 'criticality',
-  Measures: 'measures',
-  'Kind of pressure': 'kind',
-  'Hook-up': 'hook_up',
-  Procedure: 'procedure.name',
-  'Tolerance, % of span': 'tolerance_percent_of_span',
-  'Tolerance in the middle half, % of span': 'tolerance_middle_percent_of_span',
-  'Tolerance, % of reading': 'tolerance_percent_of_reading',
-  'Adjust above, % of the tolerance': 'adjust_above_percent_of_limit',
-  'Interval, months': 'interval_months',
-  'Next due': 'due_on',
-  Owner: 'owner',
-  State: 'state',
-} as const;
+};
+
+const EXPORT_COLUMNS: Readonly<Record<string, string>> = Object.fromEntries(
+  FILE_FIELDS.flatMap(([key, field]) => [
+    [field.heading, field.exported ?? field.column],
+    ...(key === 'bodyId' ? Object.entries(RANGE_COLUMNS) : []),
+  ]),
+);
 
 /** The whole list as it is filtered and ordered, under the headings that an import of instruments reads. */
 export async function allInstruments(

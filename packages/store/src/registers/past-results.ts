@@ -3,7 +3,7 @@ import { evaluateRun, type RunReading, type Verdict } from '@barys/core/run';
 import { limitsOf } from '../runs/evaluation';
 import { configurationsOf } from './configurations';
 import type { Queryable } from '../db/database';
-import type { Instrument } from './instruments';
+import type { Instrument } from './instrument';
 
 export interface PastRun {
   readonly doneOn: string;

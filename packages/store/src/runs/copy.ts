@@ -1,7 +1,7 @@
 /** What a run is: its own copy of all it was made with, and its readings. */
 import { isPressureUnit, type PressureUnit } from '@barys/core/units';
 import { z } from 'zod';
-import { configurationCopySchema } from '../registers/configurations';
+import { configurationCopySchema } from '../registers/configuration';
 import type { PointMark } from './marks';
 import { decisionRuleSchema } from '../registers/procedures';
 import { certificateResultSchema } from '../registers/references';

@@ -13,7 +13,7 @@ import {
   type Verdict,
 } from '@barys/core/run';
 import { StoreError } from '../db/errors';
-import type { SpanTolerance } from '../registers/instruments';
+import type { SpanTolerance } from '../registers/instrument';
 import type { PointMark } from './marks';
 import { betweenUnits, correctionAt, expandedAt, widthFactor } from './accuracy';
 import type { MadeWith, Reading } from './copy';

@@ -13,7 +13,7 @@ import {
 } from '@barys/core/units';
 import dayjs from 'dayjs';
 import { limitsOf } from './evaluation';
-import { toleranceOf, type Instrument } from '../registers/instruments';
+import { toleranceOf, type Instrument } from '../registers/instrument';
 import { accuracyAt, betweenUnits, expandedAt, uncertaintyAt } from './accuracy';
 import type { Reference, ReferenceQuantity } from '../registers/references';
 

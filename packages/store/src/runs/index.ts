@@ -40,5 +40,5 @@ export {
   unitOf,
 } from './fit';
 export { keepMark, MARK_KINDS, type MarkKind, type NewMark, type PointMark } from './marks';
-export { saveReading, type TypedReading } from './reading';
+export { saveReading, saveReadings, type TypedReading } from './reading';
 export { workSeen, workUncertainty } from './working';

@@ -193,3 +193,19 @@ export async function saveReading(
   if (keptId !== null && keptAt !== null && isSame === true) return { id: keptId, savedAt: keptAt };
   throw refusalOf(written);
 }
+
+/**
+ * Writes several readings in their order, all or none.
+ * @throws StoreError as `saveReading`, of the first that is refused
+ */
+export async function saveReadings(
+  tx: Queryable,
+  actor: Actor,
+  runId: number,
+  entries: readonly TypedReading[],
+): Promise<{ id: number; savedAt: Date }[]> {
+  await requireWorker(tx, actor);
+  const saved: { id: number; savedAt: Date }[] = [];
+  for (const entry of entries) saved.push(await saveReading(tx, actor, runId, entry));
+  return saved;
+}

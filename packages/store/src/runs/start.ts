@@ -4,7 +4,7 @@ import { plannedPoints } from '@barys/core/procedure';
 import { appendToTrail } from '../db/audit';
 import type { Connection } from '../jobs/connection';
 import type { Queryable } from '../db/database';
-import { toleranceOf, type Instrument } from '../registers/instruments';
+import { toleranceOf, type Instrument } from '../registers/instrument';
 import type { Actor } from '../people/actor';
 import { settleWaitS } from '../registers/procedures';
 import { betterStandard } from './fit';

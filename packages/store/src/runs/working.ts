@@ -5,7 +5,8 @@ import { workErrorUncertainty, type JudgedReading } from '@barys/core/run';
 import type { RangeUnits } from '@barys/core/signal';
 import { Working, type Step } from '@barys/core/working';
 import { driftDay, sourcesOf, standardAt, type JudgedBy } from './evaluation';
-import { betweenUnits, workCorrectionAt, workExpandedAt } from './accuracy';
+import { betweenUnits } from './accuracy';
+import { workCorrectionAt, workExpandedAt } from './accuracy-working';
 import { unitOf } from './fit';
 
 type Instrument = JudgedBy['pressureReference'];

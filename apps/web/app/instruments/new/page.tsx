@@ -2,7 +2,7 @@ import { findSite } from '@barys/store/people';
 import { listBodies, listProcedures } from '@barys/store/registers';
 import Alert from '@mui/material/Alert';
 import Link from 'next/link';
-import { INSTRUMENT_FIELDS } from '@/places/instruments/fields';
+import { NEW_INSTRUMENT } from '@/places/instruments/fields';
 import { namesOf } from '@/places/office/procedures/words';
 import { NewInstrumentForm } from '@/places/instruments/InstrumentForm';
 import { database } from '@/server/database';
@@ -31,7 +31,7 @@ export default async function NewInstrumentPage() {
       <NewInstrumentForm
         bodies={bodies}
         procedures={namesOf(procedures)}
-        initial={{ ...INSTRUMENT_FIELDS, site: site?.siteName ?? '', dueOn }}
+        initial={{ ...NEW_INSTRUMENT, site: site?.siteName ?? '', dueOn }}
       />
     </>
   );

@@ -29,6 +29,11 @@ export const readingSchema = z.object({
   supersedes: z.number().int().positive().nullable(),
 });
 
+export const readingsSchema = z
+  .array(readingSchema)
+  .min(1, 'A list of readings holds at least one.')
+  .max(200, 'At most 200 readings in one request, please.');
+
 const typedOrEmpty = z.union([z.literal(''), typedNumber]);
 
 export const markSchema = z.object({

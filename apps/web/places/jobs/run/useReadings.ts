@@ -4,7 +4,7 @@
  * entry until the server has it; only then is it called saved. A reload or a lost server changes nothing of that.
  */
 import { parseTyped } from '@barys/core/text';
-import { useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react';
+import { useCallback, useEffect, useMemo, useState, useSyncExternalStore } from 'react';
 import {
   keptStore,
   NOT_READ_YET,
@@ -14,7 +14,7 @@ import {
   type WaitingMark,
   type WaitingReading,
 } from './keep';
-import { send as sendToServer } from './send';
+import { Sender, type SenderEvent } from './sender';
 import { pointWords } from '@/ui/figures';
 import { deskId } from './useDesk';
 import type { Entry, ShownMark, ShownRun } from './types';
@@ -65,12 +65,6 @@ const toMark = ({ position, mark, appliedText, outputText, remark }: WaitingMark
   remark,
 });
 
-const draftOf = ({ outputText, appliedAs, appliedText, more }: WaitingReading): Draft => ({
-  output: outputText,
-  applied: appliedAs === 'read' ? appliedText : null,
-  more,
-});
-
 const without = (drafts: Kept['drafts'], position: number): Kept['drafts'] =>
   Object.fromEntries(Object.entries(drafts).filter(([key]) => Number(key) !== position));
 
@@ -98,64 +92,41 @@ export function useReadings(run: ShownRun): Readings {
   const [problem, setProblem] = useState<string | null>(null);
   // What the server will never have stands aside, named, while the others go on.
   const [refused, setRefused] = useState<ReadonlyMap<number, string>>(new Map());
-  // The sender outlives renders: which reading stands where, for the next one to correct.
-  const standingIds = useRef(new Map(run.readings.map((reading) => [reading.position, reading.id])));
-  const isSending = useRef(false);
-
-  const send = useCallback(
-    async (sent: Waiting): Promise<'done' | 'later'> => {
-      const outcome = await sendToServer(
-        run.id,
-        sent,
-        standingIds.current.get(sent.position) ?? null,
-        deskId(),
-      );
-      if (outcome.kind === 'later') {
-        setProblem(outcome.why);
-        return 'later';
-      }
-      const { drafts, waiting } = store.get();
-      const rest = waiting.filter(({ clientKey }) => clientKey !== sent.clientKey);
-      if (outcome.kind === 'saved') {
-        if (sent.kind === 'mark') setSavedMarks((before) => [...before, toMark(sent)]);
-        else {
-          standingIds.current.set(sent.position, outcome.id);
-          setSaved((before) =>
-            new Map(before).set(sent.position, { ...toEntry(sent), isSaved: true, id: outcome.id }),
-          );
-        }
-        setSavedClock(outcome.savedClock);
-        setRefused((before) => new Map([...before].filter(([position]) => position !== sent.position)));
-        setProblem(null);
-        store.set({ drafts, waiting: rest });
-      } else {
-        setRefused((before) => new Map(before).set(sent.position, outcome.why));
-        // Back to a draft: what was typed is not lost, and it is plain that it is not kept.
-        const back: Kept['drafts'] = sent.kind === 'mark' ? {} : { [sent.position]: draftOf(sent) };
-        store.set({ drafts: { ...drafts, ...back }, waiting: rest });
-      }
-      return 'done';
-    },
-    [run.id, store],
-  );
-
-  const sendAll = useCallback(async () => {
-    if (isSending.current) return;
-    isSending.current = true;
-    try {
-      for (let next = store.get().waiting[0]; next !== undefined; next = store.get().waiting[0])
-        if ((await send(next)) === 'later') break;
-    } finally {
-      isSending.current = false;
+  const hear = useCallback((event: SenderEvent) => {
+    setProblem(event.kind === 'later' ? event.why : null);
+    if (event.kind === 'later') return;
+    const { sent } = event;
+    if (event.kind === 'refused') {
+      setRefused((before) => new Map(before).set(sent.position, event.why));
+      return;
     }
-  }, [send, store]);
+    if (sent.kind === 'mark') setSavedMarks((before) => [...before, toMark(sent)]);
+    else
+      setSaved((before) =>
+        new Map(before).set(sent.position, { ...toEntry(sent), isSaved: true, id: event.id }),
+      );
+    setSavedClock(event.savedClock);
+    setRefused((before) => new Map([...before].filter(([position]) => position !== sent.position)));
+  }, []);
+  // The sender outlives renders.
+  const [sender] = useState(
+    () =>
+      new Sender(
+        run.id,
+        store,
+        new Map(run.readings.map((reading) => [reading.position, reading.id])),
+        deskId,
+        hear,
+      ),
+  );
+  const sendAll = useCallback(() => void sender.sendAll(), [sender]);
 
   // While anything waits it is tried again, so that nobody has to.
   const isWaiting = kept.waiting.length > 0;
   useEffect(() => {
     if (!isWaiting) return;
-    void sendAll();
-    const timer = setInterval(() => void sendAll(), RETRY_MS);
+    sendAll();
+    const timer = setInterval(sendAll, RETRY_MS);
     return () => clearInterval(timer);
   }, [isWaiting, sendAll]);
 
@@ -172,7 +143,7 @@ export function useReadings(run: ShownRun): Readings {
     (next: Waiting) => {
       const { drafts, waiting } = store.get();
       store.set({ drafts: without(drafts, next.position), waiting: [...waiting, next] });
-      void sendAll();
+      sendAll();
     },
     [store, sendAll],
   );

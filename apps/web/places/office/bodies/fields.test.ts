@@ -1,4 +1,4 @@
-import { bodySchema } from '@barys/store/shapes';
+import { bodySchema } from '@barys/store/registers';
 import { describe, expect, it } from 'vitest';
 import { BODY_FIELDS, bodyOfFields, fieldsOfBody } from './fields';
 

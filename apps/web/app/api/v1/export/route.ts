@@ -1,5 +1,5 @@
 import { exportEverything } from '@barys/store/exports';
-import { log } from '@/server/act';
+import { log } from '@/server/answerTo';
 import { database } from '@/server/database';
 import { noteExport } from '@/server/exported';
 import { requireReader } from '@/server/person';

@@ -1,5 +1,5 @@
 import { verifyTrail } from '@barys/store/db';
-import { log } from '@/server/act';
+import { log } from '@/server/answerTo';
 import { database } from '@/server/database';
 import { requireReader } from '@/server/person';
 import { problemResponse } from '@/server/problem';

@@ -2,7 +2,7 @@ import { checkImport, importChoiceSchema, takeImport, type Checked } from '@bary
 import { requireAdministrator } from '@barys/store/people';
 import { z } from 'zod';
 import type { Found, Line } from '@/places/office/imports/choice';
-import { answerTo, log } from '@/server/act';
+import { answerTo, log } from '@/server/answerTo';
 import { database } from '@/server/database';
 import { currentActor } from '@/server/person';
 import { problemResponse } from '@/server/problem';

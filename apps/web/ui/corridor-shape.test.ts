@@ -1,6 +1,6 @@
 import { expect, it } from 'vitest';
 import { TEST_CONFIGURATION, TEST_STANDARD } from '@/test/configuration';
-import { corridorOf, corridorReach } from './corridor';
+import { corridorOf, corridorReach } from './corridor-shape';
 
 const run = {
   madeWith: {

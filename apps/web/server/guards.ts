@@ -1,0 +1,122 @@
+/**
+ * Guards in front of every page and route, in one place: who is there, a limit on the rate of entries, same-origin writes.
+ * What cannot be looked up is refused, never let through.
+ */
+import { personOfSession, type Person } from '@barys/store/people';
+import { isOfApi, isSafe, type Asked } from './asked';
+import { database } from './database';
+import { logOf } from './log';
+import { COME_AGAIN_S, notNow, problemDetails } from './problem-details';
+import { tooFast } from './rate';
+
+const log = logOf('barys-guard');
+
+/** Entries are taken from Barys' own pages, and from programs, which send neither header. */
+function isFromElsewhere(asked: Asked): boolean {
+  const site = asked.header('sec-fetch-site');
+  if (site !== null) return site !== 'same-origin';
+  const origin = asked.header('origin');
+  if (origin === null) return false;
+  try {
+    return new URL(origin).host !== asked.header('host');
+  } catch {
+    return true;
+  }
+}
+
+/** What anybody may see: how to sign in, and what keeps nothing and tells nothing of the works. */
+const OPEN = /^\/(sign-in|first-start|icon\.svg|api\/v1\/(health(\/live)?|openapi\.json|compute\/[^/]+))$/;
+/** What of it needs no database. */
+const WITHOUT_DATABASE = /^\/(icon\.svg|api\/v1\/(health(\/live)?|openapi\.json|compute\/[^/]+))$/;
+
+const seeOther = (location: string): Response => new Response(null, { status: 303, headers: { location } });
+
+function away(asked: Asked): Response {
+  const words = `Barys cannot reach its database. What was saved is kept, and what you typed stays in this browser.`;
+  if (isOfApi(asked) || !isSafe(asked)) return notNow(words);
+  const page = `<!doctype html><html lang="en"><head><meta charset="utf-8"><title>Not now · Barys</title><meta name="viewport" content="width=device-width"><meta http-equiv="refresh" content="${COME_AGAIN_S}"></head><body style="font:18px sans-serif;max-width:34em;margin:4em auto;padding:0 1em"><h1>Not now</h1><p>${words}</p><p>This page asks again by itself every ${COME_AGAIN_S} seconds.</p></body></html>`;
+  return new Response(page, {
+    status: 503,
+    headers: {
+      'retry-after': String(COME_AGAIN_S),
+      'cache-control': 'no-store',
+      'content-type': 'text/html; charset=utf-8',
+    },
+  });
+}
+
+/** Everything that is not open is for people who are signed in; a program brings a token, which its route looks at. */
+function signInFirst(asked: Asked, person: Person | null): Response | null {
+  const { pathname, search } = asked;
+  if (person !== null || OPEN.test(pathname)) return null;
+  const isApi = isOfApi(asked);
+  if (isApi && asked.header('authorization') !== null) return null;
+  // Calendar programs can send nothing but an address; the route looks at the token in it.
+  if (pathname === '/calendar.ics' && new URLSearchParams(search).has('token')) return null;
+  if (isApi)
+    return problemDetails({
+      status: 401,
+      title: 'Not signed in',
+      detail: 'Sign in first: every act is kept with a name.',
+    });
+  const next = isSafe(asked) ? `?${new URLSearchParams({ next: `${pathname}${search}` }).toString()}` : '';
+  return seeOther(`/sign-in${next}`);
+}
+
+/** A password that somebody else has set is changed before anything else. */
+function passwordFirst(asked: Asked, person: Person | null): Response | null {
+  const { pathname } = asked;
+  if (person?.mustChangePassword !== true || pathname === '/account' || OPEN.test(pathname)) return null;
+  if (isOfApi(asked) || !isSafe(asked))
+    return problemDetails({
+      status: 403,
+      title: 'Change your password',
+      detail: 'Somebody else has set your password. Change it first, at /account.',
+    });
+  return seeOther('/account');
+}
+
+/** Who asks, or why nobody is let through. */
+export type Seen =
+  { readonly refused: Response } | { readonly refused: null; readonly person: Person | null };
+
+/** Looks at a request before anything is done for it. */
+export async function guard(asked: Asked): Promise<Seen> {
+  const isEntry = !isSafe(asked);
+  if (isEntry && isFromElsewhere(asked))
+    return {
+      refused: problemDetails({
+        status: 403,
+        title: 'Refused',
+        detail: 'Barys only takes entries made on its own pages.',
+      }),
+    };
+  let person: Person | null = null;
+  if (!WITHOUT_DATABASE.test(asked.pathname))
+    try {
+      if (asked.session === undefined) await database().query('select 1');
+      else person = await personOfSession(database(), asked.session, new Date());
+    } catch (error) {
+      log.error({ err: error }, 'who is there could not be looked up');
+      return { refused: away(asked) };
+    }
+  const refused =
+    signInFirst(asked, person) ??
+    passwordFirst(asked, person) ??
+    (isEntry ? await tooFast(asked, person) : null);
+  return refused === null ? { refused, person } : { refused };
+}
+
+/** Headers of every answer. */
+export function secure(headers: Headers): void {
+  headers.set('x-content-type-options', 'nosniff');
+  headers.set('referrer-policy', 'same-origin');
+  headers.set('x-frame-options', 'DENY');
+  headers.set('permissions-policy', 'camera=(), microphone=(), geolocation=()');
+  headers.set('cross-origin-opener-policy', 'same-origin');
+  if (process.env['BARYS_TLS'] === '1')
+    headers.set('strict-transport-security', 'max-age=31536000; includeSubDomains');
+}
+
+/** Data holds no script that a nonce would be for, and is not to be taken for a page. */
+export const DATA_POLICY = "default-src 'none'; frame-ancestors 'none'";

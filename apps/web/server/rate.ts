@@ -1,0 +1,65 @@
+/**
+ * How fast entries may come. Counted in the database, so that several web servers of one installation share one count; in
+ * this process where the database is away.
+ */
+import type { Person } from '@barys/store/people';
+import { RateLimiterMemory, RateLimiterPostgres, type RateLimiterAbstract } from 'rate-limiter-flexible';
+import { ADDRESS_HEADER, isOfApi, type Asked } from './asked';
+import { database } from './database';
+import { problemDetails } from './problem-details';
+
+const WINDOW_S = 10;
+const COMPUTE = /^\/api\/v1\/compute\/[^/]+$/;
+
+const storeClient = {
+  async query({ text, values, name }: { text: string; values: unknown[]; name?: string }) {
+    const rows = await database().query(text, values, name);
+    return { rows, rowCount: rows.length };
+  },
+};
+
+function limiter(keyPrefix: string, points: number): RateLimiterAbstract {
+  const count = { keyPrefix, points, duration: WINDOW_S };
+  return new RateLimiterPostgres({
+    ...count,
+    storeClient,
+    storeType: 'client',
+    tableName: 'request_rate',
+    tableCreated: true,
+    clearExpiredByTimeout: true,
+    // Who is over the limit is not counted on in the database as well.
+    inMemoryBlockOnConsumed: points + 1,
+    insuranceLimiter: new RateLimiterMemory(count),
+  });
+}
+
+/** Far above what fingers do, far below what a runaway script does. */
+const writes = limiter('writes', 300);
+/** Strangers have a bucket of their own for what they may ask to be computed, and a small one for the rest. */
+const strangersComputing = limiter('compute', 300);
+const strangers = limiter('stranger', 60);
+
+/** Who sends an entry too fast: a person is counted as such, anybody else by the address that the server saw. */
+export async function tooFast(asked: Asked, person: Person | null): Promise<Response | null> {
+  const address = asked.header(ADDRESS_HEADER) ?? 'unknown';
+  const isComputing = COMPUTE.test(asked.pathname);
+  // Only a route of the API looks at a token; elsewhere the header buys nobody a larger bucket.
+  const hasToken = isOfApi(asked) && asked.header('authorization') !== null;
+  const [count, key] =
+    person !== null
+      ? [writes, `person ${person.id}`]
+      : isComputing
+        ? [strangersComputing, address]
+        : [hasToken ? writes : strangers, address];
+  const isWithin = await count.consume(key).then(
+    () => true,
+    () => false,
+  );
+  if (isWithin) return null;
+  return problemDetails({
+    status: 429,
+    title: 'Too fast',
+    detail: 'Too many entries at once. Wait a few seconds; nothing typed is lost.',
+    headers: { 'retry-after': String(WINDOW_S) },
+  });
+}

@@ -1,0 +1,107 @@
+/** What a model of transmitter or gauge is. Free of PostgreSQL, so that forms in a browser say the same. */
+import { SIGNALS, type SignalName } from '@barys/core/signal';
+import { convertPressure, PRESSURE_KINDS, PRESSURE_UNITS, type PressureUnit } from '@barys/core/units';
+import { z } from 'zod';
+
+export const TECHNOLOGIES = ['analog', 'smart', 'pneumatic', 'dial gauge', 'digital gauge'] as const;
+
+/** What can be turned, trimmed or set on a body. */
+export const TRIMS = [
+  'zero screw',
+  'span screw',
+  'range wheel',
+  'linkage',
+  'zero trim',
+  'sensor trim',
+  'output trim',
+  'full scale',
+  'mid-scale',
+  'near vacuum',
+] as const;
+
+const keysOf = <K extends string>(table: Readonly<Record<K, unknown>>): K[] => Object.keys(table) as K[];
+
+export const pressureUnitSchema = z.enum(keysOf<PressureUnit>(PRESSURE_UNITS), {
+  error: 'A pressure unit with its reference is needed, such as kPa or inH2O at 4 °C.',
+});
+export const signalSchema = z.enum(keysOf<SignalName>(SIGNALS), { error: 'Choose a signal from the list.' });
+
+const number = (name: string) => z.number({ error: `${name} is a number.` });
+const positive = (name: string) => number(name).positive(`${name} must be greater than zero.`);
+
+/** All but the formula of the accuracy, which takes a parser to check. */
+export const bodyShape = z
+  .object({
+    model: z.string().trim().min(1, 'A body needs the name of its model.').max(80),
+    kind: z.enum(PRESSURE_KINDS),
+    technology: z.enum(TECHNOLOGIES),
+    unit: pressureUnitSchema,
+    lowerRangeLimit: number('The lower range limit'),
+    upperRangeLimit: number('The upper range limit'),
+    leastSpan: positive('The least span'),
+    /** Null is as wide as the limits allow. */
+    greatestSpan: positive('The greatest span').nullable(),
+    outputs: z.array(signalSchema).min(1, 'Choose at least one output.'),
+    trims: z.array(z.enum(TRIMS)),
+    /** Classes of span that the linkage is set for; empty where there are none. */
+    spanClasses: z.array(
+      z.object({
+        name: z.string().trim().min(1, 'A span class needs a name.'),
+        leastSpan: positive('The least span of a class'),
+        greatestSpan: positive('The greatest span of a class'),
+      }),
+    ),
+    /** Per cent of span as a formula in `span` and `URL`, both in the body's unit; empty where it is not known. */
+    accuracy: z.string().trim().max(200),
+    swapChecklist: z.array(
+      z.object({
+        step: z.string().trim().min(1, 'A step of the checklist says what to do.').max(200),
+        torqueNm: positive('A torque').nullable(),
+      }),
+    ),
+  })
+  .superRefine(({ lowerRangeLimit, upperRangeLimit, leastSpan, greatestSpan, spanClasses }, context) => {
+    const refuse = (path: string, message: string) =>
+      context.addIssue({ code: 'custom', path: [path], message });
+    const whole = upperRangeLimit - lowerRangeLimit;
+    if (whole <= 0) refuse('upperRangeLimit', 'The upper range limit must be above the lower one.');
+    else if (leastSpan > whole) refuse('leastSpan', 'The least span is wider than the limits.');
+    if (greatestSpan !== null && (greatestSpan < leastSpan || greatestSpan > whole))
+      refuse('greatestSpan', 'The greatest span lies between the least span and the width of the limits.');
+    if (spanClasses.some((one) => one.leastSpan > one.greatestSpan))
+      refuse('spanClasses', 'A span class runs from its least span up to its greatest.');
+  });
+
+export type NewBody = z.infer<typeof bodyShape>;
+export type Body = Readonly<NewBody> & { readonly id: number; readonly revision: number };
+
+/** What a range is checked against. */
+export type BodyLimits = Pick<
+  Body,
+  'model' | 'unit' | 'lowerRangeLimit' | 'upperRangeLimit' | 'leastSpan' | 'greatestSpan'
+>;
+
+/** How far the span can be turned down: the greatest span over the least. */
+export const turndownOf = ({
+  lowerRangeLimit,
+  upperRangeLimit,
+  leastSpan,
+  greatestSpan,
+}: BodyLimits): number => (greatestSpan ?? upperRangeLimit - lowerRangeLimit) / leastSpan;
+
+/** Why a range does not fit a body, in words, or null. */
+export function rangeMisfit(body: BodyLimits, unit: PressureUnit, lrv: number, urv: number): string | null {
+  const [low, high] = [
+    convertPressure(Math.min(lrv, urv), unit, body.unit),
+    convertPressure(Math.max(lrv, urv), unit, body.unit),
+  ];
+  const unitWord = PRESSURE_UNITS[body.unit].label;
+  const limits = `${body.lowerRangeLimit} to ${body.upperRangeLimit} ${unitWord}`;
+  if (low < body.lowerRangeLimit || high > body.upperRangeLimit)
+    return `The range reaches outside the limits of the body ${body.model}, ${limits}.`;
+  if (high - low < body.leastSpan)
+    return `The span is smaller than the least span of the body ${body.model}, ${body.leastSpan} ${unitWord}.`;
+  if (body.greatestSpan !== null && high - low > body.greatestSpan)
+    return `The span is wider than the greatest span of the body ${body.model}, ${body.greatestSpan} ${unitWord}.`;
+  return null;
+}
