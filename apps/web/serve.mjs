@@ -116,5 +116,7 @@ function serveTogether() {
     });
 }
 
+// Told to each of them: what they have to share of the machine.
+process.env['BARYS_PROCESSES'] = String(processes);
 if (cluster.isPrimary && processes > 1) serveTogether();
 else await serve();

@@ -14,13 +14,15 @@ import type { Computed, ComputeTask } from './worker';
 /** Longer than the longest honest Monte Carlo of a million trials takes on a slow machine. */
 const LONGEST_MS = 20_000;
 const MOST_MEMORY_MB = 256;
-const MOST_WAITING = 16;
+/** Servers that share the machine share it for calculations too. */
+const SHARING = Number(process.env['BARYS_PROCESSES'] ?? 1);
+const MOST_WAITING = Math.ceil(16 / SHARING);
 
 // Kept on the global object, so that development reloads do not start threads each.
 const kept = globalThis as typeof globalThis & { barysCompute?: Piscina<ComputeTask, Computed> };
 
-/** One core always stays for readings. */
-const threads = Math.max(1, availableParallelism() - 1);
+/** One core stays for readings where there are enough; they also come first wherever they meet (`worker.ts`). */
+const threads = Math.max(1, Math.floor((availableParallelism() - 1) / SHARING));
 
 /** What waits does so here, so that the limit of time counts from the beginning of the work. */
 const turn = pLimit(threads);

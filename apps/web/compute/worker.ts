@@ -1,6 +1,11 @@
 /** Runs one calculation in a thread of its own; built into one file beside the application. */
-import { CALCULATIONS } from './index';
+import { constants, setPriority } from 'node:os';
+import { isMainThread } from 'node:worker_threads';
 import { answerCalculation } from './answer';
+import { CALCULATIONS } from './index';
+
+// Of this thread alone, as Linux counts: readings come before calculations wherever the two meet on a core.
+if (!isMainThread) setPriority(constants.priority.PRIORITY_LOW);
 
 export interface ComputeTask {
   readonly name: string;

@@ -10,10 +10,12 @@ export function TabLinks({
   pages,
 }: {
   name: string;
-  pages: readonly { readonly name: string; readonly path: string }[];
+  /** A page whose address begins that of others is exact: it is not where they are. */
+  pages: readonly { readonly name: string; readonly path: string; readonly isExact?: true }[];
 }) {
   const path = usePathname();
-  const isAt = (page: string): boolean => path === page || path.startsWith(`${page}/`);
+  const isAt = ({ path: page, isExact }: (typeof pages)[number]): boolean =>
+    path === page || (isExact !== true && path.startsWith(`${page}/`));
   return (
     <Stack
       component="nav"
@@ -27,15 +29,15 @@ export function TabLinks({
           component={Link}
           href={tool.path}
           prefetch={false}
-          aria-current={isAt(tool.path) ? 'page' : undefined}
+          aria-current={isAt(tool) ? 'page' : undefined}
           sx={{
             px: 1.25,
             height: 44,
             display: 'inline-flex',
             alignItems: 'center',
             textDecoration: 'none',
-            fontWeight: isAt(tool.path) ? 700 : 400,
-            boxShadow: isAt(tool.path) ? 'inset 0 -3px 0 var(--now)' : 'inset 0 -1px 0 var(--rule)',
+            fontWeight: isAt(tool) ? 700 : 400,
+            boxShadow: isAt(tool) ? 'inset 0 -3px 0 var(--now)' : 'inset 0 -1px 0 var(--rule)',
           }}
         >
           {tool.name}

@@ -1,11 +1,10 @@
 import type { ReactNode } from 'react';
-import { TabLinks } from '@/ui/TabLinks';
-import { TOOLS } from '@/places/workshop/tools';
+import { WorkshopTabs } from '@/places/workshop/WorkshopTabs';
 
 export default function WorkshopLayout({ children }: { children: ReactNode }) {
   return (
     <>
-      <TabLinks name="Tools of the workshop" pages={TOOLS} />
+      <WorkshopTabs />
       {children}
     </>
   );

@@ -1,20 +1,36 @@
+import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
+import { TOOL_GROUPS } from '@/places/workshop/tools';
 import { LineLink } from '@/ui/LineLink';
+import { PageHead } from '@/ui/PageHead';
 import { Sheet } from '@/ui/Sheet';
-import { TOOLS } from '@/places/workshop/tools';
 
 export const metadata = { title: 'Workshop' };
 
 export default function WorkshopPage() {
   return (
-    <Sheet title="Workshop" aside="Work something out; nothing here is kept on a job.">
-      {TOOLS.map(({ path, name, about }) => (
-        <LineLink key={path} href={path} name={name} about={about} aside="" />
-      ))}
+    <>
+      <PageHead title="Workshop" about="Work something out; nothing here is kept on a job." />
+      <Box
+        sx={{
+          display: 'grid',
+          gap: 1.5,
+          alignItems: 'start',
+          gridTemplateColumns: { xs: '1fr', md: 'repeat(2, 1fr)' },
+        }}
+      >
+        {TOOL_GROUPS.map(({ name, tools }) => (
+          <Sheet key={name} title={name}>
+            {tools.map((tool) => (
+              <LineLink key={tool.path} href={tool.path} name={tool.name} about={tool.about} aside="" />
+            ))}
+          </Sheet>
+        ))}
+      </Box>
       <Typography variant="body2" sx={{ mt: 2, color: 'text.secondary' }}>
         Every calculation is also at POST /api/v1/compute, described at{' '}
         <a href="/api/v1/openapi.json">/api/v1/openapi.json</a>.
       </Typography>
-    </Sheet>
+    </>
   );
 }

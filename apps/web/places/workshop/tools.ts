@@ -1,18 +1,48 @@
-/** The tools of the workshop that are built. */
-export const TOOLS = [
+/** The tools of the workshop that are built, by what one comes for. */
+export interface Tool {
+  readonly path: string;
+  readonly name: string;
+  readonly about: string;
+}
+
+export interface ToolGroup {
+  readonly name: string;
+  readonly tools: readonly Tool[];
+}
+
+export const TOOL_GROUPS: readonly ToolGroup[] = [
   {
-    path: '/workshop/convert',
-    name: 'Convert',
-    about: 'Any value in every sensible unit at once, with the water and mercury references side by side.',
+    name: 'Units, ranges and signals',
+    tools: [
+      {
+        path: '/workshop/convert',
+        name: 'Convert',
+        about:
+          'Any value in every sensible unit at once, with the water and mercury references side by side.',
+      },
+      {
+        path: '/workshop/expected',
+        name: 'Expected values',
+        about:
+          'Any range and signal: the table at any step, the stave, and the input that a reading stands for.',
+      },
+    ],
   },
   {
-    path: '/workshop/expected',
-    name: 'Expected values',
-    about: 'Any range and signal: the table at any step, the stave, and the input that a reading stands for.',
+    name: 'How sure a figure is',
+    tools: [
+      {
+        path: '/workshop/uncertainty',
+        name: 'Uncertainty',
+        about:
+          'A budget with the share of each component, the ratio and the risk, and Monte Carlo beside it.',
+      },
+    ],
   },
-  {
-    path: '/workshop/uncertainty',
-    name: 'Uncertainty',
-    about: 'A budget with the share of each component, the ratio and the risk, and Monte Carlo beside it.',
-  },
-] as const;
+];
+
+/** The tools that a page has beside it: those of its group; none on the index, which shows all. */
+export const groupOf = (path: string): ToolGroup | undefined =>
+  TOOL_GROUPS.find(({ tools }) =>
+    tools.some((tool) => path === tool.path || path.startsWith(`${tool.path}/`)),
+  );

@@ -28,14 +28,7 @@ export interface Deadweight {
 /** The distortion is so small that a handful of passes settles every digit. */
 const MOST_PASSES = 50;
 
-/**
- * Gauge pressure at the piston's reference level:
- * [sum m g (1 - rho_air / rho_mass) + surface tension x circumference] / [A (1 + alpha (t - 20)) (1 + lambda p)].
- * With distortion the equation holds p on both sides and is solved by repetition.
- * @returns Pa
- * @throws CoreError `missing`, `too-many`, `not-positive`, `negative`, `out-of-bounds`, `undefined-result`
- */
-export function deadweightPressure(given: Deadweight): Worked & { readonly absolutePa: number | null } {
+function checkDeadweight(given: Deadweight): void {
   if (given.massesKg.length === 0)
     throw new CoreError(
       { code: 'missing', name: 'A mass', why: 'without one there is no pressure' },
@@ -71,6 +64,37 @@ export function deadweightPressure(given: Deadweight): Worked & { readonly absol
       },
       'airDensityKgPerM3',
     );
+}
+
+/** The p of p (1 + lambda p) = p_0, by repetition. @throws CoreError `undefined-result` */
+function distortedPressure(undistorted: number, distortionPerPa: number): number {
+  let settled = undistorted;
+  for (let pass = 0; pass < MOST_PASSES && distortionPerPa !== 0; pass += 1) {
+    const next = undistorted / (1 + distortionPerPa * settled);
+    const isSettled = Math.abs(next - settled) <= 1e-15 * Math.abs(next);
+    settled = next;
+    if (isSettled) break;
+  }
+  if (
+    !(settled > 0) ||
+    Math.abs(settled * (1 + distortionPerPa * settled) - undistorted) > 1e-9 * undistorted
+  )
+    throw new CoreError(
+      { code: 'undefined-result', name: 'The pressure', why: 'the distortion is too large to be solved for' },
+      'distortionPerPa',
+    );
+  return settled;
+}
+
+/**
+ * Gauge pressure at the piston's reference level:
+ * [sum m g (1 - rho_air / rho_mass) + surface tension x circumference] / [A (1 + alpha (t - 20)) (1 + lambda p)].
+ * With distortion the equation holds p on both sides and is solved by repetition.
+ * @returns Pa
+ * @throws CoreError `missing`, `too-many`, `not-positive`, `negative`, `out-of-bounds`, `undefined-result`
+ */
+export function deadweightPressure(given: Deadweight): Worked & { readonly absolutePa: number | null } {
+  checkDeadweight(given);
   const work = new Working();
   const source = 'pressure balance equation, common practice';
   work.step({
@@ -109,21 +133,7 @@ export function deadweightPressure(given: Deadweight): Worked & { readonly absol
     unit: 'Pa',
     source,
   });
-  let settled = undistorted;
-  for (let pass = 0; pass < MOST_PASSES && given.distortionPerPa !== 0; pass += 1) {
-    const next = undistorted / (1 + given.distortionPerPa * settled);
-    const isSettled = Math.abs(next - settled) <= 1e-15 * Math.abs(next);
-    settled = next;
-    if (isSettled) break;
-  }
-  if (
-    !(settled > 0) ||
-    Math.abs(settled * (1 + given.distortionPerPa * settled) - undistorted) > 1e-9 * undistorted
-  )
-    throw new CoreError(
-      { code: 'undefined-result', name: 'The pressure', why: 'the distortion is too large to be solved for' },
-      'distortionPerPa',
-    );
+  const settled = distortedPressure(undistorted, given.distortionPerPa);
   const value = work.step({
     what: 'Pressure at the reference level, with the area grown under it',
     symbol: 'p',

@@ -59,7 +59,7 @@ const NOTHING_SHARE = 0.15;
 
 /**
  * What a reading may be instead of an error of the instrument; empty where it is not asked about.
- * @example slipsOf(range, spanTolerance(0.25), 3, 120.4, { before: null })[0] // { kind: 'decimal-sign' } at 12.04 expected
+ * @example slipsOf({ lrv: 0, urv: 6, outputLow: 4, outputHigh: 20 }, spanTolerance(0.25), 3, 120.4, { before: null })[0] // { kind: 'decimal-sign' } at 12.04 expected
  */
 export function slipsOf(
   range: SignalRange,

@@ -57,7 +57,7 @@ export interface Tolerance {
 
 /**
  * The commonest tolerance: a per cent of the absolute output span.
- * @example spanTolerance(0.25, 70) // 0.25 % of span, adjust above 70 % of it
+ * @example spanTolerance(0.25, 70).adjustAbovePercentOfLimit // 70, of a limit of 0.25 % of span
  */
 export const spanTolerance = (percentOfSpan: number, adjustAbovePercentOfLimit = 100): Tolerance => ({
   terms: [{ kind: 'percent-of-span', percent: percentOfSpan }],

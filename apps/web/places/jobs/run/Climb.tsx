@@ -181,29 +181,54 @@ function Tread({
           borderBottom: { sm: 'none' },
         }}
       >
-        <Box component="span" sx={{ fontSize: 14, whiteSpace: 'nowrap' }}>
-          {directionMark(point.direction)} {pointPercent(point.nominalPercent)} %
-        </Box>
-        <Figure sx={{ fontSize: SMALL, fontWeight: wasReadElsewhere ? 700 : 400 }}>
-          {applied} {figures.inputUnit}
-        </Figure>
-        {overshotCount > 0 && (
-          <Box component="span" sx={{ fontSize: SMALL }}>
-            overshot {overshotCount > 1 ? `${overshotCount} times` : 'once'}
-          </Box>
-        )}
-        {words.map((word) => (
-          <Box component="span" key={word} sx={{ fontSize: SMALL, lineHeight: 1.15 }}>
-            {word}
-          </Box>
-        ))}
-        {earlierText !== undefined && (
-          <Figure sx={{ fontSize: { xs: 13, sm: 11.5, md: 13 }, color: 'text.secondary', mt: { sm: 0.5 } }}>
-            found {earlierText}
-          </Figure>
-        )}
+        <TreadWords
+          point={point}
+          applied={`${applied} ${figures.inputUnit}`}
+          isElsewhere={wasReadElsewhere}
+          overshotCount={overshotCount}
+          words={words}
+          earlierText={earlierText}
+        />
       </Box>
     </Box>
+  );
+}
+
+/** What stands on a tread: the point, what is applied there, and what happened on the way to it. */
+function TreadWords({
+  point,
+  applied,
+  isElsewhere,
+  overshotCount,
+  words,
+  earlierText,
+}: Pick<ClimbPoint, 'point' | 'overshotCount' | 'words' | 'earlierText'> & {
+  applied: string;
+  /** Whether it was read at another value than was asked for. */
+  isElsewhere: boolean;
+}) {
+  return (
+    <>
+      <Box component="span" sx={{ fontSize: 14, whiteSpace: 'nowrap' }}>
+        {directionMark(point.direction)} {pointPercent(point.nominalPercent)} %
+      </Box>
+      <Figure sx={{ fontSize: SMALL, fontWeight: isElsewhere ? 700 : 400 }}>{applied}</Figure>
+      {overshotCount > 0 && (
+        <Box component="span" sx={{ fontSize: SMALL }}>
+          overshot {overshotCount > 1 ? `${overshotCount} times` : 'once'}
+        </Box>
+      )}
+      {words.map((word) => (
+        <Box component="span" key={word} sx={{ fontSize: SMALL, lineHeight: 1.15 }}>
+          {word}
+        </Box>
+      ))}
+      {earlierText !== undefined && (
+        <Figure sx={{ fontSize: { xs: 13, sm: 11.5, md: 13 }, color: 'text.secondary', mt: { sm: 0.5 } }}>
+          found {earlierText}
+        </Figure>
+      )}
+    </>
   );
 }
 

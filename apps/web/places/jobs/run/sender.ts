@@ -50,6 +50,8 @@ export class Sender {
     if (this.isSending) return;
     this.isSending = true;
     try {
+      // What is entered in one go, such as a pasted column, is there in a moment and goes together.
+      await Promise.resolve();
       for (let waiting = this.store.get().waiting; waiting.length > 0; waiting = this.store.get().waiting)
         if (!(await this.sendFirst(waiting))) break;
     } finally {

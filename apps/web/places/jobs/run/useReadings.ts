@@ -3,8 +3,7 @@
  * The readings of a run at the desk. A reading entered is shown at once, kept in the browser, and sent in the order of
  * entry until the server has it; only then is it called saved. A reload or a lost server changes nothing of that.
  */
-import { parseTyped } from '@barys/core/text';
-import { useCallback, useEffect, useMemo, useState, useSyncExternalStore } from 'react';
+import { useCallback, useEffect, useMemo, useReducer, useState, useSyncExternalStore } from 'react';
 import {
   keptStore,
   NOT_READ_YET,
@@ -14,8 +13,8 @@ import {
   type WaitingMark,
   type WaitingReading,
 } from './keep';
-import { Sender, type SenderEvent } from './sender';
-import { pointWords } from '@/ui/figures';
+import { Sender } from './sender';
+import { entriesOf, heard, marksOf, problemOf, standingOf } from './standing';
 import { deskId } from './useDesk';
 import type { Entry, ShownMark, ShownRun } from './types';
 
@@ -43,82 +42,18 @@ export interface Readings {
   mark(this: void, mark: Omit<WaitingMark, 'clientKey' | 'kind'>): void;
 }
 
-interface Saved extends Entry {
-  readonly id: number;
-}
-
-const toEntry = ({ position, appliedText, outputText, more }: WaitingReading): Entry => ({
-  position,
-  appliedText,
-  outputText,
-  more,
-  applied: parseTyped(appliedText).value,
-  output: parseTyped(outputText).value,
-  isSaved: false,
-});
-
-const toMark = ({ position, mark, appliedText, outputText, remark }: WaitingMark): ShownMark => ({
-  position,
-  kind: mark,
-  appliedText,
-  outputText,
-  remark,
-});
-
 const without = (drafts: Kept['drafts'], position: number): Kept['drafts'] =>
   Object.fromEntries(Object.entries(drafts).filter(([key]) => Number(key) !== position));
-
-function lastClock({ readings }: ShownRun): string | null {
-  return [...readings].sort((a, b) => a.id - b.id).at(-1)?.savedClock ?? null;
-}
-
-/** What was not kept, and at which points; null where all is. */
-function refusalInWords({ madeWith }: ShownRun, refused: ReadonlyMap<number, string>): string | null {
-  const said = [...refused].map(([position, why]) => {
-    const point = madeWith.points.find((one) => one.position === position);
-    return `Not kept at ${point === undefined ? `point ${position}` : pointWords(point)}: ${why}`;
-  });
-  return said.length === 0 ? null : said.join(' ');
-}
 
 export function useReadings(run: ShownRun): Readings {
   const store = keptStore(run.id);
   const kept = useSyncExternalStore(store.subscribe, store.get, () => NOT_READ_YET);
-  const [saved, setSaved] = useState<ReadonlyMap<number, Saved>>(
-    () => new Map(run.readings.map((reading) => [reading.position, { ...reading, isSaved: true }])),
-  );
-  const [savedMarks, setSavedMarks] = useState<readonly ShownMark[]>(run.marks);
-  const [savedClock, setSavedClock] = useState(() => lastClock(run));
-  const [problem, setProblem] = useState<string | null>(null);
-  // What the server will never have stands aside, named, while the others go on.
-  const [refused, setRefused] = useState<ReadonlyMap<number, string>>(new Map());
-  const hear = useCallback((event: SenderEvent) => {
-    setProblem(event.kind === 'later' ? event.why : null);
-    if (event.kind === 'later') return;
-    const { sent } = event;
-    if (event.kind === 'refused') {
-      setRefused((before) => new Map(before).set(sent.position, event.why));
-      return;
-    }
-    if (sent.kind === 'mark') setSavedMarks((before) => [...before, toMark(sent)]);
-    else
-      setSaved((before) =>
-        new Map(before).set(sent.position, { ...toEntry(sent), isSaved: true, id: event.id }),
-      );
-    setSavedClock(event.savedClock);
-    setRefused((before) => new Map([...before].filter(([position]) => position !== sent.position)));
-  }, []);
+  const [standing, hear] = useReducer(heard, run, standingOf);
   // The sender outlives renders.
-  const [sender] = useState(
-    () =>
-      new Sender(
-        run.id,
-        store,
-        new Map(run.readings.map((reading) => [reading.position, reading.id])),
-        deskId,
-        hear,
-      ),
-  );
+  const [sender] = useState(() => {
+    const ids = new Map(run.readings.map((reading) => [reading.position, reading.id]));
+    return new Sender(run.id, store, ids, deskId, hear);
+  });
   const sendAll = useCallback(() => void sender.sendAll(), [sender]);
 
   // While anything waits it is tried again, so that nobody has to.
@@ -162,24 +97,15 @@ export function useReadings(run: ShownRun): Readings {
     [queue],
   );
 
-  const entries = useMemo(() => {
-    const all = new Map<number, Entry>(saved);
-    for (const waiting of kept.waiting)
-      if (waiting.kind === 'reading') all.set(waiting.position, toEntry(waiting));
-    return all;
-  }, [saved, kept.waiting]);
-  const marks = useMemo(
-    () => [...savedMarks, ...kept.waiting.flatMap((one) => (one.kind === 'mark' ? [toMark(one)] : []))],
-    [savedMarks, kept.waiting],
-  );
-
+  const entries = useMemo(() => entriesOf(standing, kept.waiting), [standing, kept.waiting]);
+  const marks = useMemo(() => marksOf(standing, kept.waiting), [standing, kept.waiting]);
   return {
     entries,
     marks,
     drafts: kept.drafts,
     waitingCount: kept.waiting.length,
-    savedClock,
-    problem: problem ?? refusalInWords(run, refused),
+    savedClock: standing.savedClock,
+    problem: problemOf(run, standing),
     keepDraft,
     enter,
     mark,

@@ -1,6 +1,5 @@
 'use client';
 /** What is entered in a run: the point in hand, what is typed at it, and what its keys do. */
-import { atInstrument } from '@barys/core/corrections';
 import { appliedAt, evaluateStoredRun, openPoints } from '@barys/store/evaluation';
 import type { ExtraColumn } from '@barys/store/runs';
 import { useMemo, useState } from 'react';
@@ -8,12 +7,11 @@ import { figuresOfRun } from '@/ui/figures';
 import type { Draft } from './keep';
 import type { WordedMark } from './MarkField';
 import { parseColumn } from './paste';
-import { overRange, slipQuestion } from './slips';
+import { atStandard, draftOfEntry, readingOfDraft, slipOfDraft, textOfDraft } from './point';
+import { overRange } from './slips';
 import { numberOr, plainOr } from './typed';
-import type { More, ShownRun } from './types';
-import { useReadings } from './useReadings';
-
-const isSame = (a: More, b: More): boolean => JSON.stringify(a) === JSON.stringify(b);
+import type { ShownRun } from './types';
+import { useReadings, type Readings } from './useReadings';
 
 /** The readings of a run with what they say so far. */
 function useStanding(run: ShownRun) {
@@ -44,61 +42,83 @@ export interface Doubt {
   readonly words: string;
 }
 
-export function useRunEntry(run: ShownRun, onHelp: () => void) {
-  const { madeWith } = run;
-  const { points } = madeWith;
-  const { readings, figures, standing, evaluation, judgedAt, open } = useStanding(run);
-  const { entries, drafts } = readings;
-  const [choice, setChosen] = useState<number | null | 'begin'>('begin');
-  const [doubt, setDoubt] = useState<Doubt | null>(null);
-  const [marking, setMarking] = useState<WordedMark | null>(null);
-  const [settled, setSettled] = useState<{ at: number; since: number } | null>(null);
-  const [sheetTime, setSheetTime] = useState('');
-  const [pasteProblem, setPasteProblem] = useState<string | null>(null);
-
+/** The point in hand, and how the hand goes from one to the next. */
+function usePointInHand(run: ShownRun, { open, readings }: ReturnType<typeof useStanding>) {
+  const { points } = run.madeWith;
+  const [choice, choose] = useState<number | null | 'begin'>('begin');
   // Until a point is chosen: the one that something was typed at, else the first without a reading.
   const chosen =
-    choice === 'begin' ? (Object.keys(drafts).map(Number)[0] ?? open[0]?.position ?? null) : choice;
-  const current = points.find(({ position }) => position === chosen) ?? null;
-  const isComplete = open.length === 0;
-
-  /** What the standard has to show for a point: less than the nominal where the instrument sees more. */
-  const atStandard = ({ nominalApplied }: (typeof points)[number]): number =>
-    atInstrument(nominalApplied, -madeWith.head);
-  const draftAt = (point: (typeof points)[number]): Draft => {
-    const entry = entries.get(point.position);
-    const rounded = numberOr(figures.input(atStandard(point)), atStandard(point));
-    return (
-      drafts[point.position] ?? {
-        output: entry?.outputText ?? '',
-        applied: entry !== undefined && entry.applied !== rounded ? entry.appliedText : null,
-        more: entry?.more ?? {},
-      }
-    );
+    choice === 'begin' ? (Object.keys(readings.drafts).map(Number)[0] ?? open[0]?.position ?? null) : choice;
+  return {
+    current: points.find(({ position }) => position === chosen) ?? null,
+    choose,
+    /** To the next point without a reading, then to one that was passed over, then to none. */
+    goOn: (from: number, done: readonly number[]) => {
+      const left = open.filter(({ position }) => !done.includes(position));
+      choose((left.find(({ position }) => position > from) ?? left[0])?.position ?? null);
+    },
+    move: (step: 1 | -1) => {
+      const index = points.findIndex(({ position }) => position === chosen);
+      const next = points[index === -1 && step === -1 ? points.length - 1 : index + step];
+      if (next !== undefined) choose(next.position);
+      else if (open.length === 0 && step === 1) choose(null);
+    },
   };
-  const draft: Draft = current === null ? { output: '', applied: null, more: {} } : draftAt(current);
+}
 
-  /** To the next point without a reading, then to one that was passed over, then to none. */
+type InHand = ReturnType<typeof usePointInHand>;
+
+/** What is said at a point besides its reading: marks, and since when it settles. */
+function useMarking(readings: Readings, { current, goOn }: InHand, draft: Draft) {
+  const [marking, setMarking] = useState<WordedMark | null>(null);
+  const [settled, setSettled] = useState<{ at: number; since: number } | null>(null);
+  return {
+    marking,
+    setMarking,
+    /** A bad approach stays as a mark; the point is approached again. */
+    overshot: () => {
+      if (current === null) return;
+      const appliedText = plainOr(draft.applied);
+      const outputText = plainOr(draft.output);
+      readings.mark({ position: current.position, mark: 'overshot', appliedText, outputText, remark: '' });
+      setSettled(null);
+    },
+    keepMark: (mark: WordedMark, remark: string) => {
+      if (current === null) return;
+      readings.mark({ position: current.position, mark, appliedText: '', outputText: '', remark });
+      setMarking(null);
+      if (mark === 'no reading') goOn(current.position, [current.position]);
+    },
+    settlingSince: settled !== null && settled.at === current?.position ? settled.since : null,
+    startSettling: (since: number) => {
+      if (current !== null) setSettled({ at: current.position, since });
+    },
+  };
+}
+
+/** What is typed becomes readings: one by one, with a question where it looks like a slip, or a pasted column. */
+function useEntering(
+  run: ShownRun,
+  { readings, figures }: ReturnType<typeof useStanding>,
+  inHand: Pick<InHand, 'current' | 'goOn'>,
+) {
+  const { madeWith } = run;
+  const { points } = madeWith;
+  const { entries } = readings;
+  const { current } = inHand;
+  const [doubt, setDoubt] = useState<Doubt | null>(null);
+  const [sheetTime, setSheetTime] = useState('');
+  const [pasteProblem, setPasteProblem] = useState<string | null>(null);
   const goOn = (from: number, done: readonly number[]) => {
-    const left = open.filter(({ position }) => !done.includes(position));
-    setChosen((left.find(({ position }) => position > from) ?? left[0])?.position ?? null);
+    inHand.goOn(from, done);
     setDoubt(null);
-    setMarking(null);
   };
-
   const keep = (position: number, typed: Draft): void => {
     const point = points.find((one) => one.position === position);
     if (point === undefined) return;
-    const appliedText = typed.applied?.trim() ?? figures.input(atStandard(point));
-    const outputText = typed.output.trim();
-    const more = typed.more ?? {};
-    const before = entries.get(position);
-    const isUnchanged =
-      before?.outputText === outputText && before.appliedText === appliedText && isSame(before.more, more);
-    const appliedAs = typed.applied === null ? 'set' : 'read';
-    const takenAt = sheetTime === '' ? null : new Date(sheetTime);
-    if (isUnchanged) readings.keepDraft(position, null);
-    else readings.enter({ position, appliedText, appliedAs, outputText, more }, takenAt);
+    const reading = readingOfDraft(madeWith, point, typed, entries.get(position), figures);
+    if (reading === null) readings.keepDraft(position, null);
+    else readings.enter(reading, sheetTime === '' ? null : new Date(sheetTime));
   };
 
   /** What is typed is kept at every key, and any question about what stood there before is gone. */
@@ -111,25 +131,16 @@ export function useRunEntry(run: ShownRun, onHelp: () => void) {
   const enter = (typed: Draft): string | null => {
     if (current === null) return null;
     setPasteProblem(null);
-    const applied = numberOr(typed.applied, atStandard(current));
-    const stop = overRange(madeWith, current, applied);
+    const stop = overRange(madeWith, current, numberOr(typed.applied, atStandard(madeWith, current)));
     if (stop !== null) return stop;
-    const text = JSON.stringify([typed.output, typed.applied, typed.more]);
+    const text = textOfDraft(typed);
     const isAsked = doubt?.at === current.position && doubt.text === text;
-    if (!isAsked) {
-      for (const column of ['output', ...madeWith.columns] as const) {
-        const typedText = column === 'output' ? typed.output : (typed.more?.[column] ?? '');
-        const read = { column, applied, value: numberOr(typedText, NaN), text: typedText };
-        const words = Number.isNaN(read.value)
-          ? null
-          : slipQuestion(madeWith, current, read, entries, figures);
-        if (words === null) continue;
-        setDoubt({ at: current.position, text, column, words });
-        return null;
-      }
+    const slip = isAsked ? null : slipOfDraft(madeWith, current, typed, entries, figures);
+    if (slip !== null) setDoubt({ at: current.position, text, ...slip });
+    else {
+      keep(current.position, typed);
+      goOn(current.position, [current.position]);
     }
-    keep(current.position, typed);
-    goOn(current.position, [current.position]);
     return null;
   };
 
@@ -147,58 +158,8 @@ export function useRunEntry(run: ShownRun, onHelp: () => void) {
     goOn(current.position, filled);
   };
 
-  /** A bad approach stays as a mark; the point is approached again. */
-  const overshot = () => {
-    if (current === null) return;
-    const appliedText = plainOr(draft.applied);
-    const outputText = plainOr(draft.output);
-    readings.mark({ position: current.position, mark: 'overshot', appliedText, outputText, remark: '' });
-    setSettled(null);
-  };
-  const keepMark = (mark: WordedMark, remark: string) => {
-    if (current === null) return;
-    readings.mark({ position: current.position, mark, appliedText: '', outputText: '', remark });
-    if (mark === 'no reading') goOn(current.position, [current.position]);
-    else setMarking(null);
-  };
-  const startSettling = (since: number) => {
-    if (current !== null) setSettled({ at: current.position, since });
-  };
-  /** @returns whether the letter is a key of the run */
-  const onLetter = (letter: string): boolean => {
-    const commands: Record<string, () => void> = {
-      o: overshot,
-      x: () => setMarking('no reading'),
-      n: () => setMarking('note'),
-      t: () => startSettling(Date.now()),
-      '?': onHelp,
-    };
-    commands[letter]?.();
-    return commands[letter] !== undefined;
-  };
-
-  const move = (step: 1 | -1) => {
-    const index = points.findIndex(({ position }) => position === chosen);
-    const next = points[index === -1 && step === -1 ? points.length - 1 : index + step];
-    if (next !== undefined) setChosen(next.position);
-    else if (isComplete && step === 1) setChosen(null);
-  };
-
   return {
-    readings,
-    figures,
-    standing,
-    evaluation,
-    judgedAt,
-    isComplete,
-    current,
-    choose: setChosen,
-    move,
-    draft,
     type,
-    /** What the instrument sees at the point in hand, in the input unit. */
-    applied:
-      current === null ? null : appliedAt(madeWith, current, numberOr(draft.applied, atStandard(current))),
     /** What looks like a slip in what is typed, as a question. */
     doubt: doubt !== null && doubt.at === current?.position ? doubt : null,
     enter,
@@ -206,11 +167,59 @@ export function useRunEntry(run: ShownRun, onHelp: () => void) {
     pasteProblem,
     sheetTime,
     setSheetTime,
+  };
+}
+
+export function useRunEntry(run: ShownRun, onHelp: () => void) {
+  const { madeWith } = run;
+  const standing = useStanding(run);
+  const { readings, figures, open } = standing;
+  const { entries, drafts } = readings;
+  const inHand = usePointInHand(run, standing);
+  const { current } = inHand;
+  const draft: Draft =
+    current === null
+      ? { output: '', applied: null, more: {} }
+      : (drafts[current.position] ?? draftOfEntry(madeWith, current, entries.get(current.position), figures));
+  const marks = useMarking(readings, inHand, draft);
+
+  const entering = useEntering(run, standing, {
+    ...inHand,
+    goOn: (from, done) => {
+      inHand.goOn(from, done);
+      marks.setMarking(null);
+    },
+  });
+
+  /** @returns whether the letter is a key of the run */
+  const onLetter = (letter: string): boolean => {
+    const commands: Record<string, () => void> = {
+      o: marks.overshot,
+      x: () => marks.setMarking('no reading'),
+      n: () => marks.setMarking('note'),
+      t: () => marks.startSettling(Date.now()),
+      '?': onHelp,
+    };
+    commands[letter]?.();
+    return commands[letter] !== undefined;
+  };
+
+  return {
+    ...standing,
+    ...inHand,
+    isComplete: open.length === 0,
+    draft,
+    /** What the instrument sees at the point in hand, in the input unit. */
+    applied:
+      current === null
+        ? null
+        : appliedAt(madeWith, current, numberOr(draft.applied, atStandard(madeWith, current))),
+    ...entering,
     onLetter,
-    marking,
-    keepMark,
-    leaveMark: () => setMarking(null),
-    settlingSince: settled !== null && settled.at === current?.position ? settled.since : null,
-    startSettling,
+    marking: marks.marking,
+    keepMark: marks.keepMark,
+    leaveMark: () => marks.setMarking(null),
+    settlingSince: marks.settlingSince,
+    startSettling: marks.startSettling,
   };
 }

@@ -3,7 +3,7 @@ import { acceptedOutput } from '@barys/core/run';
 import { expectedOutput } from '@barys/core/signal';
 import { formatPlain } from '@barys/core/text';
 import { jobsOfInstrument, questionsAt, type JobFile } from '@barys/store/jobs';
-import { listReferences, settleWaitS, toleranceOf } from '@barys/store/registers';
+import { listReferences, settleWaitS, toleranceOf, type Reference } from '@barys/store/registers';
 import { limitsOf, rankReferences } from '@barys/store/runs';
 import Box from '@mui/material/Box';
 import Stack from '@mui/material/Stack';
@@ -34,71 +34,14 @@ import { REASON_WORD, sinceFacts } from '@/places/jobs/words';
 export async function BriefStage({ job }: { job: JobFile }) {
   const { instrument } = job;
   const { configuration, procedure } = instrument;
-  const tolerance = toleranceOf(instrument);
-  const today = localDate(new Date());
   const [history, references] = await Promise.all([
     jobsOfInstrument(database(), instrument.id),
     listReferences(database()),
   ]);
-  const last = history.find(({ signedAt }) => signedAt !== null);
-  const suitable = rankReferences(references, instrument, 'input', { today }).filter(
-    ({ unfit }) => unfit === null,
-  );
-  const figures = figuresFor(configuration);
-  const limits = limitsOf(tolerance);
-  const { content } = procedure;
-  const planned = plannedPoints({ ...content, cycles: 1 }, configuration);
-  const first = planned.filter(
-    ({ direction }) => direction === (content.direction === 'down' ? 'down' : 'up'),
-  );
-  const waitS = settleWaitS(content, configuration.dampingS);
   return (
     <Columns columns="1fr 1.15fr">
       <Stack sx={{ gap: 1.5 }}>
-        <Sheet title="The work">
-          <Facts
-            facts={[
-              [
-                'Why',
-                `${REASON_WORD[job.reason]}; due ${showDate(instrument.dueOn)} (${dueInWords(instrument.dueOn, today)})`,
-              ],
-              ['Where', instrument.area],
-              ...sinceFacts(job),
-              ['Instrument', `${instrument.body.model}, ${serialWords(instrument.serial)}`],
-              ['Procedure', `${procedure.name}, version ${procedure.version}: ${pointsInWords(content)}`],
-              [
-                'Settling',
-                `${formatPlain(Number(waitS.toPrecision(2)))} s after each step, then steady for ${formatPlain(content.settle.holdS)} s within ${formatPlain(content.settle.bandPercent)} % of span`,
-              ],
-              [
-                'Limit',
-                `${toleranceInWords(tolerance)}; adjust above ${formatPlain(tolerance.adjustAbovePercentOfLimit)} % of it`,
-              ],
-              [
-                'Last time',
-                last?.signedAt == null || last.asFoundVerdict === null || last.asLeftVerdict === null ? (
-                  'no record yet'
-                ) : (
-                  <Box component="span" key="last" sx={{ display: 'inline-flex', gap: 1, flexWrap: 'wrap' }}>
-                    {showDate(last.signedAt)}: found <VerdictMark verdict={last.asFoundVerdict} isShort />{' '}
-                    left <VerdictMark verdict={last.asLeftVerdict} isShort />
-                  </Box>
-                ),
-              ],
-              [
-                'References',
-                suitable.length === 0
-                  ? `none in date is ${content.leastRatio} times as good as the tolerance`
-                  : suitable
-                      .map(
-                        ({ reference, ratio }) =>
-                          `${reference.tag}${ratio === null ? '' : ` (${ratioInWords(ratio)})`}`,
-                      )
-                      .join(', ') + `; at least ${content.leastRatio} : 1 is asked for`,
-              ],
-            ]}
-          />
-        </Sheet>
+        <WorkSheet job={job} history={history} references={references} />
         <Caution>
           {instrument.hazards.length > 0 && (
             <Box component="strong" sx={{ display: 'block' }}>
@@ -108,7 +51,7 @@ export async function BriefStage({ job }: { job: JobFile }) {
           Before you touch it: permit, controller in manual, trips bypassed by an authorised person, isolate,
           vent, prove zero energy. {SITE_RULES_FIRST}
         </Caution>
-        <ProcedureNotes content={content} />
+        <ProcedureNotes content={procedure.content} />
         <Typography>
           For where no screen may go: field sheet on{' '}
           <a href={`/jobs/${job.id}/field-sheet`} download>
@@ -133,43 +76,126 @@ export async function BriefStage({ job }: { job: JobFile }) {
         <Sheet title="Signal stave" aside={`body: ${instrument.body.model}`}>
           <Stave body={instrument.body} configuration={configuration} spacing={54} />
         </Sheet>
-        <Sheet
-          title="What to apply and expect"
-          aside={content.direction === 'up-and-down' ? 'the same coming down' : undefined}
-        >
-          <Table size="small">
-            <TableHead>
-              <TableRow>
-                <TableCell>Point</TableCell>
-                <TableCell align="right">Apply, {figures.inputUnit}</TableCell>
-                <TableCell align="right">Expect, {figures.outputUnit}</TableCell>
-                <TableCell align="right">Lowest</TableCell>
-                <TableCell align="right">Highest</TableCell>
-              </TableRow>
-            </TableHead>
-            <TableBody>
-              {first.map(({ position, nominalPercent, applied }) => {
-                const { lowest, highest } = acceptedOutput(configuration, limits, applied);
-                return (
-                  <TableRow key={position}>
-                    <TableCell sx={{ whiteSpace: 'nowrap' }}>{pointPercent(nominalPercent)} %</TableCell>
-                    {[
-                      figures.input(applied),
-                      figures.output(expectedOutput(configuration, applied)),
-                      figures.output(lowest),
-                      figures.output(highest),
-                    ].map((text, index) => (
-                      <TableCell key={index} align="right">
-                        <Figure>{text}</Figure>
-                      </TableCell>
-                    ))}
-                  </TableRow>
-                );
-              })}
-            </TableBody>
-          </Table>
-        </Sheet>
+        <ExpectSheet instrument={instrument} />
       </Stack>
     </Columns>
+  );
+}
+
+/** What the job is about, and what it is judged by. */
+function WorkSheet({
+  job,
+  history,
+  references,
+}: {
+  job: JobFile;
+  history: Awaited<ReturnType<typeof jobsOfInstrument>>;
+  references: readonly Reference[];
+}) {
+  const { instrument } = job;
+  const { configuration, procedure } = instrument;
+  const { content } = procedure;
+  const tolerance = toleranceOf(instrument);
+  const today = localDate(new Date());
+  const last = history.find(({ signedAt }) => signedAt !== null);
+  const suitable = rankReferences(references, instrument, 'input', { today }).filter(
+    ({ unfit }) => unfit === null,
+  );
+  const waitS = settleWaitS(content, configuration.dampingS);
+  return (
+    <Sheet title="The work">
+      <Facts
+        facts={[
+          [
+            'Why',
+            `${REASON_WORD[job.reason]}; due ${showDate(instrument.dueOn)} (${dueInWords(instrument.dueOn, today)})`,
+          ],
+          ['Where', instrument.area],
+          ...sinceFacts(job),
+          ['Instrument', `${instrument.body.model}, ${serialWords(instrument.serial)}`],
+          ['Procedure', `${procedure.name}, version ${procedure.version}: ${pointsInWords(content)}`],
+          [
+            'Settling',
+            `${formatPlain(Number(waitS.toPrecision(2)))} s after each step, then steady for ${formatPlain(content.settle.holdS)} s within ${formatPlain(content.settle.bandPercent)} % of span`,
+          ],
+          [
+            'Limit',
+            `${toleranceInWords(tolerance)}; adjust above ${formatPlain(tolerance.adjustAbovePercentOfLimit)} % of it`,
+          ],
+          [
+            'Last time',
+            last?.signedAt == null || last.asFoundVerdict === null || last.asLeftVerdict === null ? (
+              'no record yet'
+            ) : (
+              <Box component="span" key="last" sx={{ display: 'inline-flex', gap: 1, flexWrap: 'wrap' }}>
+                {showDate(last.signedAt)}: found <VerdictMark verdict={last.asFoundVerdict} isShort /> left{' '}
+                <VerdictMark verdict={last.asLeftVerdict} isShort />
+              </Box>
+            ),
+          ],
+          [
+            'References',
+            suitable.length === 0
+              ? `none in date is ${content.leastRatio} times as good as the tolerance`
+              : suitable
+                  .map(
+                    ({ reference, ratio }) =>
+                      `${reference.tag}${ratio === null ? '' : ` (${ratioInWords(ratio)})`}`,
+                  )
+                  .join(', ') + `; at least ${content.leastRatio} : 1 is asked for`,
+          ],
+        ]}
+      />
+    </Sheet>
+  );
+}
+
+/** What to apply at each point, and what may be read there. */
+function ExpectSheet({ instrument }: { instrument: JobFile['instrument'] }) {
+  const { configuration, procedure } = instrument;
+  const { content } = procedure;
+  const figures = figuresFor(configuration);
+  const limits = limitsOf(toleranceOf(instrument));
+  const rising = content.direction === 'down' ? 'down' : 'up';
+  const first = plannedPoints({ ...content, cycles: 1 }, configuration).filter(
+    ({ direction }) => direction === rising,
+  );
+  return (
+    <Sheet
+      title="What to apply and expect"
+      aside={content.direction === 'up-and-down' ? 'the same coming down' : undefined}
+    >
+      <Table size="small">
+        <TableHead>
+          <TableRow>
+            <TableCell>Point</TableCell>
+            <TableCell align="right">Apply, {figures.inputUnit}</TableCell>
+            <TableCell align="right">Expect, {figures.outputUnit}</TableCell>
+            <TableCell align="right">Lowest</TableCell>
+            <TableCell align="right">Highest</TableCell>
+          </TableRow>
+        </TableHead>
+        <TableBody>
+          {first.map(({ position, nominalPercent, applied }) => {
+            const { lowest, highest } = acceptedOutput(configuration, limits, applied);
+            return (
+              <TableRow key={position}>
+                <TableCell sx={{ whiteSpace: 'nowrap' }}>{pointPercent(nominalPercent)} %</TableCell>
+                {[
+                  figures.input(applied),
+                  figures.output(expectedOutput(configuration, applied)),
+                  figures.output(lowest),
+                  figures.output(highest),
+                ].map((text, index) => (
+                  <TableCell key={index} align="right">
+                    <Figure>{text}</Figure>
+                  </TableCell>
+                ))}
+              </TableRow>
+            );
+          })}
+        </TableBody>
+      </Table>
+    </Sheet>
   );
 }

@@ -6,7 +6,8 @@ import { rangeWords } from '@/places/references/words';
 import { database } from '@/server/database';
 import { localDate, showDate } from '@/server/dates';
 import { ratioInWords } from '@/ui/ratio';
-import { ConnectForm, type ReferenceChoice } from '@/places/jobs/ConnectForm';
+import { ConnectForm } from '@/places/jobs/connect/ConnectForm';
+import type { ReferenceChoice } from '@/places/jobs/connect/ReferencePick';
 import { connectionKind } from '@/places/jobs/connectionKind';
 
 function toChoice({ reference, ratio, unfit }: Fit): ReferenceChoice {

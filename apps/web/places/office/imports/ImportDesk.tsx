@@ -80,28 +80,7 @@ export function ImportDesk({
         </Stack>
       </Sheet>
       <Stack sx={{ gap: 1.5 }}>
-        <Sheet title="What the file looks like">
-          <Scroller label="The first rows">
-            <Table size="small">
-              <TableHead>
-                <TableRow>
-                  {header.map((heading, place) => (
-                    <TableCell key={place}>{heading}</TableCell>
-                  ))}
-                </TableRow>
-              </TableHead>
-              <TableBody>
-                {sample.map((cells, row) => (
-                  <TableRow key={row}>
-                    {header.map((_heading, place) => (
-                      <TableCell key={place}>{cells[place]}</TableCell>
-                    ))}
-                  </TableRow>
-                ))}
-              </TableBody>
-            </Table>
-          </Scroller>
-        </Sheet>
+        <SampleSheet header={header} sample={sample} />
         <Sheet title="What would be taken over">
           <Stack direction="row" sx={{ gap: 1, flexWrap: 'wrap', mb: 1 }}>
             <Button
@@ -138,6 +117,39 @@ export function ImportDesk({
   );
 }
 
+function SampleSheet({
+  header,
+  sample,
+}: {
+  header: readonly string[];
+  sample: readonly (readonly string[])[];
+}) {
+  return (
+    <Sheet title="What the file looks like">
+      <Scroller label="The first rows">
+        <Table size="small">
+          <TableHead>
+            <TableRow>
+              {header.map((heading, place) => (
+                <TableCell key={place}>{heading}</TableCell>
+              ))}
+            </TableRow>
+          </TableHead>
+          <TableBody>
+            {sample.map((cells, row) => (
+              <TableRow key={row}>
+                {header.map((_heading, place) => (
+                  <TableCell key={place}>{cells[place]}</TableCell>
+                ))}
+              </TableRow>
+            ))}
+          </TableBody>
+        </Table>
+      </Scroller>
+    </Sheet>
+  );
+}
+
 function Outcome({
   id,
   found,
@@ -153,7 +165,6 @@ function Outcome({
   begin: (wanted: Wanted) => void;
   header: readonly string[];
 }) {
-  const { answers } = choice;
   return (
     <Stack sx={{ gap: 1.5 }}>
       <Typography role="status">
@@ -166,45 +177,14 @@ function Outcome({
         )}{' '}
         {count(found.known)} already there and left alone, {count(found.bad)} not good.
       </Typography>
-      {found.questions.map((question) =>
-        question.about === 'unit' ? (
-          <TextField
-            key={question.unit}
-            select
-            label={`“${question.unit}” in ${count(question.rows)}: which is meant?`}
-            value={answers.units[question.unit] ?? ''}
-            onChange={(event) =>
-              change({
-                answers: { ...answers, units: { ...answers.units, [question.unit]: event.target.value } },
-              })
-            }
-          >
-            {question.choices.map((one) => (
-              <MenuItem key={one} value={one}>
-                {one}
-              </MenuItem>
-            ))}
-          </TextField>
-        ) : (
-          <TextField
-            key="dateOrder"
-            select
-            label={`Dates in ${count(question.rows)} can be read two ways: which order?`}
-            value={answers.dateOrder ?? ''}
-            onChange={(event) =>
-              change({
-                answers: {
-                  ...answers,
-                  dateOrder: event.target.value === 'day first' ? 'day first' : 'month first',
-                },
-              })
-            }
-          >
-            <MenuItem value="day first">day, month, year</MenuItem>
-            <MenuItem value="month first">month, day, year</MenuItem>
-          </TextField>
-        ),
-      )}
+      {found.questions.map((question) => (
+        <QuestionField
+          key={question.about === 'unit' ? question.unit : 'dateOrder'}
+          question={question}
+          answers={choice.answers}
+          change={(answers) => change({ answers })}
+        />
+      ))}
       {!found.isTaken && found.good > 0 && (
         <Stack direction="row" sx={{ gap: 1, flexWrap: 'wrap' }}>
           <Button variant="contained" onClick={() => begin('good rows')}>
@@ -213,42 +193,102 @@ function Outcome({
           {found.bad > 0 && <Button onClick={() => begin('all or none')}>All or none</Button>}
         </Stack>
       )}
-      {found.bad > 0 && (
-        <>
-          <Button
-            component="a"
-            href={`/office/import/${id}/left-out?${new URLSearchParams({ choice: JSON.stringify(choice) })}`}
-            sx={{ alignSelf: 'flex-start' }}
-          >
-            Rows that are not good, as a file with the reason
-          </Button>
-          <Scroller label="Rows that are not good">
-            <Table size="small">
-              <TableHead>
-                <TableRow>
-                  <TableCell>Line</TableCell>
-                  <TableCell>What is wrong</TableCell>
-                  <TableCell>{header[0]}</TableCell>
-                </TableRow>
-              </TableHead>
-              <TableBody>
-                {found.problems.map(({ line, reason, cells }) => (
-                  <TableRow key={line}>
-                    <TableCell>{line}</TableCell>
-                    <TableCell>{reason}</TableCell>
-                    <TableCell>{cells[0]}</TableCell>
-                  </TableRow>
-                ))}
-              </TableBody>
-            </Table>
-          </Scroller>
-          {found.bad > found.problems.length && (
-            <Typography variant="body2">
-              The first {found.problems.length} are shown; the file has all.
-            </Typography>
-          )}
-        </>
-      )}
+      {found.bad > 0 && <BadRows id={id} found={found} choice={choice} header={header} />}
     </Stack>
+  );
+}
+
+/** A question about the whole file, which settles many rows at once. */
+function QuestionField({
+  question,
+  answers,
+  change,
+}: {
+  question: Found['questions'][number];
+  answers: ImportChoice['answers'];
+  change: (answers: ImportChoice['answers']) => void;
+}) {
+  if (question.about === 'unit')
+    return (
+      <TextField
+        select
+        label={`“${question.unit}” in ${count(question.rows)}: which is meant?`}
+        value={answers.units[question.unit] ?? ''}
+        onChange={(event) =>
+          change({ ...answers, units: { ...answers.units, [question.unit]: event.target.value } })
+        }
+      >
+        {question.choices.map((one) => (
+          <MenuItem key={one} value={one}>
+            {one}
+          </MenuItem>
+        ))}
+      </TextField>
+    );
+  return (
+    <TextField
+      select
+      label={`Dates in ${count(question.rows)} can be read two ways: which order?`}
+      value={answers.dateOrder ?? ''}
+      onChange={(event) =>
+        change({
+          ...answers,
+          dateOrder: event.target.value === 'day first' ? 'day first' : 'month first',
+        })
+      }
+    >
+      <MenuItem value="day first">day, month, year</MenuItem>
+      <MenuItem value="month first">month, day, year</MenuItem>
+    </TextField>
+  );
+}
+
+/** The rows that are not good, each with its reason. */
+function BadRows({
+  id,
+  found,
+  choice,
+  header,
+}: {
+  id: number;
+  found: Found;
+  choice: ImportChoice;
+  header: readonly string[];
+}) {
+  return (
+    <>
+      <Button
+        component="a"
+        href={`/office/import/${id}/left-out?${new URLSearchParams({ choice: JSON.stringify(choice) })}`}
+        sx={{ alignSelf: 'flex-start' }}
+      >
+        Rows that are not good, as a file with the reason
+      </Button>
+      <Scroller label="Rows that are not good">
+        <Table size="small">
+          <TableHead>
+            <TableRow>
+              <TableCell>Line</TableCell>
+              <TableCell>What is wrong</TableCell>
+              <TableCell>{header[0]}</TableCell>
+            </TableRow>
+          </TableHead>
+          <TableBody>
+            {found.problems.map(({ line, reason, cells }) => (
+              <TableRow key={line}>
+                <TableCell>{line}</TableCell>
+                <TableCell>{reason}</TableCell>
+                <TableCell>{cells[0]}</TableCell>
+              </TableRow>
+            ))}
+          </TableBody>
+        </Table>
+      </Scroller>
+      {found.bad > found.problems.length && (
+        <Typography variant="body2">
+          The first {found.problems.length} are shown; the file has all.
+        </Typography>
+      )}
+    </>
   );
 }

@@ -21,6 +21,7 @@ import Typography from '@mui/material/Typography';
 import { Facts } from '@/ui/Facts';
 import { Figure } from '@/ui/Figure';
 import { Sheet } from '@/ui/Sheet';
+import type { Step } from '@barys/core/working';
 import { Working } from '@/ui/Working';
 import { Curve, type Mark } from './Curve';
 import { normalDensity, riskAreas } from './pictures';
@@ -81,18 +82,61 @@ export function RiskSheet({ budget, limits }: { budget: Budget; limits: Limits }
         </Typography>
       </Sheet>
     );
-  const got = attempt(budget, limits);
-  if ('error' in got)
+  const risks = attempt(budget, limits);
+  if ('error' in risks)
     return (
       <Sheet title="Ratio and risk">
         <Typography role="alert" sx={{ color: 'var(--outside)', fontWeight: 600 }}>
-          {got.error}
+          {risks.error}
         </Typography>
       </Sheet>
     );
-  const { ratio, process, methodSix, acceptance, risk, statement } = got;
-  const percent = (share: number) => <Figure>{formatSignificant(share * 100, 3)} %</Figure>;
-  const shown = (value: number) => formatSignificant(value, 4);
+  return (
+    <Sheet title="Ratio and risk" aside={`guard band w = U: ${risks.statement}`}>
+      <RiskCurve budget={budget} limits={limits} risks={risks} />
+      <RiskFacts risks={risks} />
+      {risks.process !== null && (
+        <Typography variant="caption" sx={{ display: 'block', color: 'text.secondary', mt: 0.5 }}>
+          False accept and reject: joint probabilities over all instruments, if{' '}
+          {formatSignificant(RELIABILITY * 100, 3)} % of them are in tolerance (JCGM 106, clause 9).
+        </Typography>
+      )}
+      <Stack>
+        <Working of="ratio, acceptance limits and risk" steps={() => workRisks(budget, limits, risks)} />
+      </Stack>
+    </Sheet>
+  );
+}
+
+type Risks = ReturnType<typeof risksOf>;
+
+const shown = (value: number): string => formatSignificant(value, 4);
+const percent = (share: number) => <Figure>{formatSignificant(share * 100, 3)} %</Figure>;
+
+function workRisks(budget: Budget, limits: Limits, { ratio, process }: Risks): readonly Step[] {
+  return [
+    ...(ratio === null ? [] : workUncertaintyRatio(limits, budget.expanded, budget.unit)),
+    ...workGuardBand(limits, budget.expanded, 1, budget.unit),
+    ...workSpecificRisk(limits, budget.value, budget.combined, budget.unit),
+    ...(process === null
+      ? []
+      : [
+          ...workPrior(process.half, RELIABILITY, 'true', budget.combined, budget.unit),
+          ...workGlobalRisk(limits, limits, process.prior, budget.combined, budget.unit),
+        ]),
+  ];
+}
+
+/** What is known of the true value, with limits and acceptance limits, and what lies outside filled. */
+function RiskCurve({
+  budget,
+  limits,
+  risks: { acceptance, risk },
+}: {
+  budget: Budget;
+  limits: Limits;
+  risks: Risks;
+}) {
   const curve = normalDensity(budget.value, budget.combined);
   const edges = [limits.lower, limits.upper].filter((edge) => edge !== null);
   const marks: Mark[] = [
@@ -104,110 +148,91 @@ export function RiskSheet({ budget, limits }: { budget: Budget; limits: Limits }
   const all = [...edges, budget.value - 4 * budget.combined, budget.value + 4 * budget.combined];
   const room = (Math.max(...all) - Math.min(...all)) * 0.06;
   return (
-    <Sheet title="Ratio and risk" aside={`guard band w = U: ${statement}`}>
-      <Curve
-        data={(palette) => ({
-          datasets: [
-            {
-              type: 'line',
-              data: curve.map(({ x, y }) => ({ x, y })),
-              borderColor: palette.ink,
-              borderWidth: 1.6,
-              pointRadius: 0,
-            },
-            {
-              type: 'line',
-              data: riskAreas(curve, limits).map(({ x, y }) => ({ x, y: y ?? Number.NaN })),
-              borderWidth: 0,
-              pointRadius: 0,
-              fill: 'origin',
-              backgroundColor: palette.outside,
-            },
-          ],
-        })}
-        marks={marks}
-        reach={[Math.min(...all) - room, Math.max(...all) + room]}
-        label={`What is known of the true value: normal around ${shown(budget.value)}, of which ${formatSignificant(risk * 100, 3)} % lies outside the limits.`}
-      />
-      <Facts
-        facts={[
-          [
-            'Ratio (TUR)',
-            ratio === null ? (
-              'needs both limits'
-            ) : (
-              <>
-                <Figure>{formatSignificant(ratio, 3)}</Figure> : 1
-                {ratio >= 4
-                  ? ', good enough by common practice (4 : 1)'
-                  : ', below the 4 : 1 of common practice'}
-              </>
-            ),
-          ],
-          [
-            'Accept, w = U',
-            guardBandsMeet(acceptance) ? (
-              'nothing: the guard bands meet'
-            ) : (
-              <Figure>
-                {acceptance.lower === null ? 'up' : shown(acceptance.lower)}
-                {acceptance.upper === null ? ' and above' : ` to ${shown(acceptance.upper)}`}
-              </Figure>
-            ),
-          ],
-          [
-            'Method 6',
-            methodSix === null ? (
-              'needs both limits'
-            ) : (
-              <>
-                guard band <Figure>{formatFixed(methodSix, 3)}</Figure> U
-              </>
-            ),
-          ],
-          ['Outside', <>with probability {percent(risk)}, from this one result</>],
-          ...(process === null
-            ? []
-            : [
-                [
-                  'False accept',
-                  <>
-                    {percent(process.simple.falseAccept)}, with w = U{' '}
-                    {percent(process.banded?.falseAccept ?? 0)}
-                  </>,
-                ] as const,
-                [
-                  'False reject',
-                  <>
-                    {percent(process.simple.falseReject)}, with w = U{' '}
-                    {percent(process.banded?.falseReject ?? process.simple.inTolerance)}
-                  </>,
-                ] as const,
-              ]),
-        ]}
-      />
-      {process !== null && (
-        <Typography variant="caption" sx={{ display: 'block', color: 'text.secondary', mt: 0.5 }}>
-          False accept and reject: joint probabilities over all instruments, if{' '}
-          {formatSignificant(RELIABILITY * 100, 3)} % of them are in tolerance (JCGM 106, clause 9).
-        </Typography>
-      )}
-      <Stack>
-        <Working
-          of="ratio, acceptance limits and risk"
-          steps={() => [
-            ...(ratio === null ? [] : workUncertaintyRatio(limits, budget.expanded, budget.unit)),
-            ...workGuardBand(limits, budget.expanded, 1, budget.unit),
-            ...workSpecificRisk(limits, budget.value, budget.combined, budget.unit),
-            ...(process === null
-              ? []
-              : [
-                  ...workPrior(process.half, RELIABILITY, 'true', budget.combined, budget.unit),
-                  ...workGlobalRisk(limits, limits, process.prior, budget.combined, budget.unit),
-                ]),
-          ]}
-        />
-      </Stack>
-    </Sheet>
+    <Curve
+      data={(palette) => ({
+        datasets: [
+          {
+            type: 'line',
+            data: curve.map(({ x, y }) => ({ x, y })),
+            borderColor: palette.ink,
+            borderWidth: 1.6,
+            pointRadius: 0,
+          },
+          {
+            type: 'line',
+            data: riskAreas(curve, limits).map(({ x, y }) => ({ x, y: y ?? Number.NaN })),
+            borderWidth: 0,
+            pointRadius: 0,
+            fill: 'origin',
+            backgroundColor: palette.outside,
+          },
+        ],
+      })}
+      marks={marks}
+      reach={[Math.min(...all) - room, Math.max(...all) + room]}
+      label={`What is known of the true value: normal around ${shown(budget.value)}, of which ${formatSignificant(risk * 100, 3)} % lies outside the limits.`}
+    />
+  );
+}
+
+function RiskFacts({ risks: { ratio, process, methodSix, acceptance, risk } }: { risks: Risks }) {
+  return (
+    <Facts
+      facts={[
+        [
+          'Ratio (TUR)',
+          ratio === null ? (
+            'needs both limits'
+          ) : (
+            <>
+              <Figure>{formatSignificant(ratio, 3)}</Figure> : 1
+              {ratio >= 4
+                ? ', good enough by common practice (4 : 1)'
+                : ', below the 4 : 1 of common practice'}
+            </>
+          ),
+        ],
+        [
+          'Accept, w = U',
+          guardBandsMeet(acceptance) ? (
+            'nothing: the guard bands meet'
+          ) : (
+            <Figure>
+              {acceptance.lower === null ? 'up' : shown(acceptance.lower)}
+              {acceptance.upper === null ? ' and above' : ` to ${shown(acceptance.upper)}`}
+            </Figure>
+          ),
+        ],
+        [
+          'Method 6',
+          methodSix === null ? (
+            'needs both limits'
+          ) : (
+            <>
+              guard band <Figure>{formatFixed(methodSix, 3)}</Figure> U
+            </>
+          ),
+        ],
+        ['Outside', <>with probability {percent(risk)}, from this one result</>],
+        ...(process === null
+          ? []
+          : [
+              [
+                'False accept',
+                <>
+                  {percent(process.simple.falseAccept)}, with w = U{' '}
+                  {percent(process.banded?.falseAccept ?? 0)}
+                </>,
+              ] as const,
+              [
+                'False reject',
+                <>
+                  {percent(process.simple.falseReject)}, with w = U{' '}
+                  {percent(process.banded?.falseReject ?? process.simple.inTolerance)}
+                </>,
+              ] as const,
+            ]),
+      ]}
+    />
   );
 }

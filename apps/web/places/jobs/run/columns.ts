@@ -1,0 +1,96 @@
+/** The fields of a point: in which order they are typed, in which unit, and whether what is typed can be taken. */
+import { CoreError } from '@barys/core/errors';
+import type { ExtraColumn, MadeWith } from '@barys/store/runs';
+import type { Draft } from './keep';
+import { typedIn } from './typed';
+
+export type Column = 'output' | ExtraColumn;
+export type Field = Column | 'applied';
+
+/** The fields of a point in the order they are typed: what shows before a tap comes before what shows after it. */
+export const columnsOf = ({ columns }: Pick<MadeWith, 'columns'>): readonly Column[] => [
+  ...columns.filter((column) => column === 'before-tap'),
+  'output',
+  ...columns.filter((column) => column !== 'before-tap'),
+];
+
+export const unitOfColumn = (
+  { configuration, secondIndication }: Pick<MadeWith, 'configuration' | 'secondIndication'>,
+  column: Column,
+): string => {
+  if (column === 'digital') return configuration.inputUnit;
+  if (column !== 'second') return configuration.outputUnit;
+  return secondIndication === 'own display' ? configuration.displayUnit : '';
+};
+
+export const textOfColumn = (draft: Draft, column: Column): string =>
+  column === 'output' ? draft.output : (draft.more?.[column] ?? '');
+
+export const withText = (draft: Draft, column: Column, text: string): Draft =>
+  column === 'output' ? { ...draft, output: text } : { ...draft, more: { ...draft.more, [column]: text } };
+
+/** What is wrong with a text, in words; null where it is a number. */
+function whyNot(text: string, unit: string): string | null {
+  try {
+    typedIn(text, unit);
+    return null;
+  } catch (error) {
+    if (!(error instanceof CoreError)) throw error;
+    return error.message;
+  }
+}
+
+export interface Wrong {
+  readonly at: Field;
+  readonly why: string;
+}
+
+/** What is wrong with one column of a draft. */
+export function wrongAt(madeWith: MadeWith, draft: Draft, column: Column): Wrong | null {
+  const why = whyNot(textOfColumn(draft, column), unitOfColumn(madeWith, column));
+  return why === null ? null : { at: column, why };
+}
+
+/** The first that is wrong of a draft, the applied value last. */
+export function firstWrong(madeWith: MadeWith, draft: Draft): Wrong | null {
+  for (const column of columnsOf(madeWith)) {
+    const wrong = wrongAt(madeWith, draft, column);
+    if (wrong !== null) return wrong;
+  }
+  const why = draft.applied === null ? null : whyNot(draft.applied, madeWith.configuration.inputUnit);
+  return why === null ? null : { at: 'applied', why };
+}
+
+/** A draft whose texts are numbers, without the units typed behind them. */
+export function plainDraft(madeWith: MadeWith, draft: Draft): Draft {
+  const { inputUnit, outputUnit } = madeWith.configuration;
+  const more = Object.fromEntries(
+    madeWith.columns.map((column) => [
+      column,
+      typedIn(textOfColumn(draft, column), unitOfColumn(madeWith, column)).text,
+    ]),
+  );
+  return {
+    output: typedIn(draft.output, outputUnit).text,
+    applied: draft.applied === null ? null : typedIn(draft.applied, inputUnit).text,
+    more,
+  };
+}
+
+export const COLUMN_NAME: Readonly<Record<Column, string>> = {
+  output: 'Reading',
+  'before-tap': 'Reading before a tap',
+  digital: 'Digital value',
+  second: 'Second indication',
+};
+
+export const COLUMN_LABEL: Readonly<Record<Column, string>> = {
+  output: 'reading',
+  'before-tap': 'before a tap',
+  digital: 'digital',
+  second: 'second',
+};
+
+/** A text with its sign turned. */
+export const turned = (text: string): string =>
+  /^\s*[-\u2212]/.test(text) ? text.replace(/[-\u2212]/, '') : `-${text}`;

@@ -1,0 +1,115 @@
+'use client';
+/** The fields of the point in hand: where the hand is, what is wrong, and how it goes from one to the next. */
+import type { MadeWith } from '@barys/store/runs';
+import { useEffect, useImperativeHandle, useRef, useState, type RefObject } from 'react';
+import {
+  columnsOf,
+  firstWrong,
+  plainDraft,
+  textOfColumn,
+  turned,
+  withText,
+  wrongAt,
+  type Column,
+  type Field,
+  type Wrong,
+} from './columns';
+import type { Hand } from './HandKeys';
+import type { Draft } from './keep';
+import type { Doubt } from './useRunEntry';
+
+export interface PointFields {
+  readonly columns: readonly Column[];
+  readonly isAppliedOpen: boolean;
+  readonly wrong: Wrong | null;
+  readonly elementOf: (field: Field) => HTMLInputElement | null;
+  keep(this: void, field: Field, element: HTMLInputElement | null): void;
+  focus(this: void, field: Field): void;
+  focusFirst(this: void): void;
+  write(this: void, column: Column, text: string): void;
+  enter(this: void, from: Column): void;
+  openApplied(this: void): void;
+  closeApplied(this: void): void;
+}
+
+export function usePointFields({
+  madeWith,
+  draft,
+  doubt,
+  onDraft,
+  onEnter,
+  hand,
+}: {
+  madeWith: MadeWith;
+  draft: Draft;
+  doubt: Pick<Doubt, 'column' | 'words'> | null;
+  onDraft: (draft: Draft) => void;
+  onEnter: (draft: Draft) => string | null;
+  hand: RefObject<Hand | null>;
+}): PointFields {
+  const columns = columnsOf(madeWith);
+  const [first = 'output'] = columns;
+  const elements = useRef<Partial<Record<Field, HTMLInputElement | null>>>({});
+  const [isAppliedOpen, setIsAppliedOpen] = useState(draft.applied !== null);
+  const [wrong, setWrong] = useState<Wrong | null>(null);
+  const focus = (field: Field) => {
+    elements.current[field]?.focus();
+    elements.current[field]?.select();
+  };
+  useEffect(() => focus(first), [first]);
+  // What is doubted is selected: typing replaces it, Enter takes it.
+  useEffect(() => {
+    if (doubt !== null) focus(doubt.column);
+  }, [doubt]);
+  useEffect(() => {
+    if (isAppliedOpen && draft.applied === null) focus('applied');
+  }, [isAppliedOpen, draft.applied]);
+
+  /** Field by field, then the point: the next empty one is where the hand goes. */
+  const enter = (from: Column) => {
+    const next = columns[columns.indexOf(from) + 1];
+    const found = wrongAt(madeWith, draft, from) ?? (next === undefined ? firstWrong(madeWith, draft) : null);
+    setWrong(found);
+    if (found !== null) elements.current[found.at]?.focus();
+    else if (next !== undefined) focus(next);
+    else {
+      const refused = onEnter(plainDraft(madeWith, draft));
+      if (refused !== null) setWrong({ at: 'applied', why: refused });
+    }
+  };
+  const openApplied = () => (isAppliedOpen ? focus('applied') : setIsAppliedOpen(true));
+  /** The field that the hand is in, else the first. */
+  const here = (): Column =>
+    columns.find((column) => elements.current[column] === document.activeElement) ?? first;
+  const write = (column: Column, text: string) => {
+    setWrong(null);
+    onDraft(withText(draft, column, text));
+  };
+  useImperativeHandle(hand, () => ({
+    enter: () => enter(here()),
+    openApplied,
+    turnSign: () => {
+      const { applied } = elements.current;
+      if (applied != null && applied === document.activeElement)
+        onDraft({ ...draft, applied: turned(draft.applied ?? '') });
+      else onDraft(withText(draft, here(), turned(textOfColumn(draft, here()))));
+    },
+  }));
+  return {
+    columns,
+    isAppliedOpen,
+    wrong,
+    elementOf: (field) => elements.current[field] ?? null,
+    keep: (field, element) => void (elements.current[field] = element),
+    focus,
+    focusFirst: () => focus(first),
+    write,
+    enter,
+    openApplied,
+    closeApplied: () => {
+      onDraft({ ...draft, applied: null });
+      setIsAppliedOpen(false);
+      focus(first);
+    },
+  };
+}
