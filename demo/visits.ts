@@ -129,36 +129,7 @@ export async function makeVisit(tx: Queryable, visit: Visit): Promise<void> {
   await pass('isolate');
   if (visit.stopAt === 'connect') return;
   const range = job.instrument.configuration;
-  const references = await listReferences(tx);
-  const chosenAt = actor().today;
-  const best = (side: Side): Fit => {
-    const [fit] = rankReferences(references, job.instrument, side, { today: chosenAt });
-    if (fit === undefined) throw new Error(`the demo has no reference for the ${side} of ${instrument.tag}`);
-    return fit;
-  };
-  const meter = best('output');
-  const { first, second } = standardsFor(references, job.instrument, best('input'), chosenAt);
-  const isWeak = first.unfit !== null || meter.unfit !== null;
-  await connectJob(tx, actor(), jobId, {
-    pressureReference: first.reference.id,
-    meter: meter.reference.id,
-    ambient: {
-      temperatureC: 21 + (visit.seed % 5),
-      humidityPercent: 45 + (visit.seed % 12),
-      barometerHpa: 1006 + (visit.seed % 15),
-    },
-    checksDone: CONNECT_CHECKS,
-    referenceReason: isWeak ? NONE_BETTER : '',
-    secondReference: second?.reference.id ?? null,
-    leak: leakOf(range, visit.seed),
-    place: visit.seed % 5 === 0 ? 'at the bench' : 'on site',
-    heightM: 0,
-    liquidDensityKgPerM3: 0,
-    readsDigital: false,
-    secondIndication: '',
-    given: answersAt('connect', job.instrument),
-    note: '',
-  });
+  await connectVisit(tx, actor, jobId, job.instrument, visit);
   const faulty = makeTransmitter(
     range,
     {
@@ -186,29 +157,7 @@ export async function makeVisit(tx: Queryable, visit: Visit): Promise<void> {
     await decideOnRun(tx, actor(), jobId, { decision: 'leave', note: '' });
   } else {
     await decideOnRun(tx, actor(), jobId, { decision: 'adjust', note: '' });
-    const trimmed = makeTransmitter(
-      range,
-      {
-        zeroErrorPercent: RESIDUAL_PERCENT,
-        spanErrorPercent: -RESIDUAL_PERCENT,
-        hysteresisPercent: instrument.hysteresisPercent,
-        noisePercent: NOISE_PERCENT,
-      },
-      visit.seed + 1,
-    );
-    const show = (transmitter: SimulatedTransmitter, applied: number) =>
-      formatFixed(transmitter.read(applied, 'up'), 3);
-    for (const [kind, applied] of [
-      ['zero', range.lrv],
-      ['span', range.urv],
-    ] as const)
-      await logAdjustment(tx, actor(), jobId, {
-        kind,
-        description: '',
-        atAppliedText: formatFixed(applied, inputDecimals(range)),
-        beforeText: show(faulty, applied),
-        afterText: show(trimmed, applied),
-      });
+    const trimmed = await adjustVisit(tx, actor, jobId, { range, faulty, visit });
     await beginAsLeft(tx, actor(), jobId);
     await climb(tx, actor, jobId, 'as-left', trimmed, Infinity);
     await finishRun(tx, actor(), jobId, 'as-left');
@@ -224,6 +173,79 @@ export async function makeVisit(tx: Queryable, visit: Visit): Promise<void> {
     remark: '',
     password: '',
   });
+}
+
+/** The best standards there are, a tight line, and all that is asked before the first point. */
+async function connectVisit(
+  tx: Queryable,
+  actor: () => Actor,
+  jobId: number,
+  instrument: Instrument,
+  visit: Visit,
+): Promise<void> {
+  const references = await listReferences(tx);
+  const chosenAt = actor().today;
+  const best = (side: Side): Fit => {
+    const [fit] = rankReferences(references, instrument, side, { today: chosenAt });
+    if (fit === undefined) throw new Error(`the demo has no reference for the ${side} of ${instrument.tag}`);
+    return fit;
+  };
+  const meter = best('output');
+  const { first, second } = standardsFor(references, instrument, best('input'), chosenAt);
+  const isWeak = first.unfit !== null || meter.unfit !== null;
+  await connectJob(tx, actor(), jobId, {
+    pressureReference: first.reference.id,
+    meter: meter.reference.id,
+    ambient: {
+      temperatureC: 21 + (visit.seed % 5),
+      humidityPercent: 45 + (visit.seed % 12),
+      barometerHpa: 1006 + (visit.seed % 15),
+    },
+    checksDone: CONNECT_CHECKS,
+    referenceReason: isWeak ? NONE_BETTER : '',
+    secondReference: second?.reference.id ?? null,
+    leak: leakOf(instrument.configuration, visit.seed),
+    place: visit.seed % 5 === 0 ? 'at the bench' : 'on site',
+    heightM: 0,
+    liquidDensityKgPerM3: 0,
+    readsDigital: false,
+    secondIndication: '',
+    given: answersAt('connect', instrument),
+    note: '',
+  });
+}
+
+/** Zero and span are set; what is left are the residuals of careful work. */
+async function adjustVisit(
+  tx: Queryable,
+  actor: () => Actor,
+  jobId: number,
+  { range, faulty, visit }: { range: SignalRange; faulty: SimulatedTransmitter; visit: Visit },
+): Promise<SimulatedTransmitter> {
+  const trimmed = makeTransmitter(
+    range,
+    {
+      zeroErrorPercent: RESIDUAL_PERCENT,
+      spanErrorPercent: -RESIDUAL_PERCENT,
+      hysteresisPercent: visit.instrument.hysteresisPercent,
+      noisePercent: NOISE_PERCENT,
+    },
+    visit.seed + 1,
+  );
+  const show = (transmitter: SimulatedTransmitter, applied: number) =>
+    formatFixed(transmitter.read(applied, 'up'), 3);
+  for (const [kind, applied] of [
+    ['zero', range.lrv],
+    ['span', range.urv],
+  ] as const)
+    await logAdjustment(tx, actor(), jobId, {
+      kind,
+      description: '',
+      atAppliedText: formatFixed(applied, inputDecimals(range)),
+      beforeText: show(faulty, applied),
+      afterText: show(trimmed, applied),
+    });
+  return trimmed;
 }
 
 async function climb(

@@ -65,10 +65,19 @@ async function serve() {
     process.send?.(READY);
   } else server.listen(port, hostname);
 
+  /** What is under way is answered; `close` would not wait for it where the door holds the port. */
+  const open = new Set();
+  server.on('connection', (socket) => {
+    open.add(socket);
+    socket.once('close', () => open.delete(socket));
+  });
   for (const signal of ['SIGINT', 'SIGTERM'])
     process.on(signal, () => {
-      server.close(() => process.exit(0));
-      server.closeIdleConnections();
+      server.close(() => undefined);
+      setInterval(() => {
+        server.closeIdleConnections();
+        if (open.size === 0) process.exit(0);
+      }, 20);
       setTimeout(() => process.exit(0), 2000).unref();
     });
 }

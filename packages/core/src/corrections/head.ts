@@ -97,6 +97,20 @@ export interface GasHeadResult extends Worked {
   readonly gasOnlyPa: number;
 }
 
+/** What has to be so; the absolute pressure at the standard, Pa, and the density of the air outside that counts. */
+function checkGas(given: GasHead): { readonly absolutePa: number; readonly airDensity: number } {
+  requireFinite('The pressure', given.pressurePa, 'pressurePa');
+  requirePositive('The molar mass', given.molarMassGPerMol, 'molarMassGPerMol');
+  requireBetween('The temperature', given.temperatureC, [-200, 1000, '°C'], 'temperatureC');
+  checkSite(given.heightM, given.gravityMPerS2);
+  if (given.barometerPa !== undefined) requirePositive('The barometer', given.barometerPa, 'barometerPa');
+  const airDensity = given.barometerPa === undefined ? 0 : (given.airDensityKgPerM3 ?? 0);
+  requireNotNegative('The density of the air', airDensity, 'airDensityKgPerM3');
+  const absolutePa = given.pressurePa + (given.barometerPa ?? 0);
+  requirePositive('The absolute pressure', absolutePa, 'pressurePa');
+  return { absolutePa, airDensity };
+}
+
 /**
  * Pressure at the instrument through a column of ideal gas (Z = 1; at several MPa real gases differ by tenths of a
  * per cent of the head), less that of the air outside for gauge pressure. The straight line leads while the head is at
@@ -105,16 +119,8 @@ export interface GasHeadResult extends Worked {
  * @throws CoreError `not-positive`, `out-of-bounds`, `not-finite`
  */
 export function gasHead(given: GasHead): GasHeadResult {
-  requireFinite('The pressure', given.pressurePa, 'pressurePa');
-  requirePositive('The molar mass', given.molarMassGPerMol, 'molarMassGPerMol');
-  requireBetween('The temperature', given.temperatureC, [-200, 1000, '°C'], 'temperatureC');
-  checkSite(given.heightM, given.gravityMPerS2);
+  const { absolutePa, airDensity } = checkGas(given);
   const isGauge = given.barometerPa !== undefined;
-  if (given.barometerPa !== undefined) requirePositive('The barometer', given.barometerPa, 'barometerPa');
-  const airDensity = isGauge ? (given.airDensityKgPerM3 ?? 0) : 0;
-  requireNotNegative('The density of the air', airDensity, 'airDensityKgPerM3');
-  const absolutePa = given.pressurePa + (given.barometerPa ?? 0);
-  requirePositive('The absolute pressure', absolutePa, 'pressurePa');
   const work = new Working();
   work.step({
     what: 'Absolute pressure at the standard',
