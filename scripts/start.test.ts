@@ -273,30 +273,6 @@ describe('npm start', () => {
     await expectNothingLeft();
   });
 
-  it('keeps the clock of the site, wherever the machine thinks that it stands', async () => {
-    for (const zone of ['America/Anchorage', 'Asia/Kathmandu']) {
-      const begun = start({ TZ: 'Pacific/Kiritimati' });
-      await ready(begun);
-      await statement(`update installation set time_zone = '${zone}'`);
-      begun.child.kill('SIGTERM');
-      await begun.ended;
-
-      const again = start({ TZ: 'Pacific/Kiritimati' });
-      await ready(again);
-      const { run, position } = await openPoint();
-      const response = await enter(run, await signedIn(), position);
-      expect(response.status).toBe(201);
-      const { savedClock } = (await response.json()) as { savedClock: string };
-      const [kept] = await rows(
-        `select to_char(read_at at time zone '${zone}', 'HH24:MI:SS') as clock from reading order by id desc limit 1`,
-      );
-      expect(kept).toEqual({ clock: savedClock });
-      again.child.kill('SIGTERM');
-      await again.ended;
-    }
-    await expectNothingLeft();
-  });
-
   it('says in one line that its folder cannot be written to', async () => {
     const begun = start({ BARYS_HOME: '/dev/null/barys' });
     expect(await begun.ended).toBe(1);
@@ -353,6 +329,31 @@ describe('npm start', () => {
     expect((await npm('restore', '--', forged)).output).toMatch(/entry \d+ .*altered. Nothing was changed/);
     expect((await npm('restore', '--', file)).code).toBe(0);
     expect((await npm('restore', '--', join(home, 'none'))).output).toContain('There is no file');
+  });
+
+  // Behind the one above: the zone is changed by no act here, and the trail would say so.
+  it('keeps the clock of the site, wherever the machine thinks that it stands', async () => {
+    for (const zone of ['America/Anchorage', 'Asia/Kathmandu']) {
+      const begun = start({ TZ: 'Pacific/Kiritimati' });
+      await ready(begun);
+      await statement(`update installation set time_zone = '${zone}'`);
+      begun.child.kill('SIGTERM');
+      await begun.ended;
+
+      const again = start({ TZ: 'Pacific/Kiritimati' });
+      await ready(again);
+      const { run, position } = await openPoint();
+      const response = await enter(run, await signedIn(), position);
+      expect(response.status).toBe(201);
+      const { savedClock } = (await response.json()) as { savedClock: string };
+      const [kept] = await rows(
+        `select to_char(read_at at time zone '${zone}', 'HH24:MI:SS') as clock from reading order by id desc limit 1`,
+      );
+      expect(kept).toEqual({ clock: savedClock });
+      again.child.kill('SIGTERM');
+      await again.ended;
+    }
+    await expectNothingLeft();
   });
 
   it('leaves nothing behind even when it is killed without notice, and starts again after', async () => {
