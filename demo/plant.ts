@@ -178,7 +178,7 @@ async function plantReferences(tx: Queryable, actor: Actor, begun: Dayjs, now: D
     for (const module of modules) {
       const range = moduleSchema.parse({ ...module, isActive: true });
       const moduleId = await keepModule(tx, actor, referenceId, null, range);
-      if ('results' in module) results.push({ moduleId, points: [...module.results] });
+      if ('results' in module) results.push({ moduleId, unit: range.unit, points: [...module.results] });
     }
     for (const paper of papersOf({ ...certificate, results }, begun, now))
       if (paper.calibratedOn <= actor.today) await addCertificate(tx, actor, referenceId, paper, null);

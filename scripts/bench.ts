@@ -5,7 +5,8 @@
  */
 import { benchCore } from './bench/core';
 import { benchDesks } from './bench/desks';
-import { benchFleet, benchImport } from './bench/fleet';
+import { benchFleet } from './bench/fleet';
+import { benchImport } from './bench/import';
 import { benchKills } from './bench/kills';
 import { benchSaving } from './bench/saving';
 import { main } from './lib/failure';

@@ -1,4 +1,7 @@
-/** Each journey has a works of its own: a copy of the demo database and a web server that it may kill. */
+/**
+ * Each journey has a works of its own: a fresh copy of the demo database, and a web server that it may kill. A server
+ * goes on to the next journey, as it goes on when a database is restored under it: one that has just begun is slow.
+ */
 import { test as base, type Page } from '@playwright/test';
 import { spawn, type ChildProcess } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
@@ -48,12 +51,17 @@ export class Works {
 
   static async open(): Promise<Works> {
     const database = `journey_${randomUUID().replaceAll('-', '')}`;
-    await query('postgres', `create database ${database} template barys_demo`);
-    const seals = mkdtempSync(`${tmpdir()}/barys-journey-`);
-    cpSync(process.env['BARYS_TEST_SEALS'] ?? '', seals, { recursive: true });
-    const works = new Works(database, await freePort(), seals);
-    await works.startServer();
-    return works;
+    return new Works(database, await freePort(), mkdtempSync(`${tmpdir()}/barys-journey-`));
+  }
+
+  /** The demo as it was planted, and a server that answers. */
+  async renew(): Promise<void> {
+    await query('postgres', `drop database if exists ${this.database} with (force)`);
+    await query('postgres', `create database ${this.database} template barys_demo`);
+    rmSync(this.seals, { recursive: true });
+    cpSync(process.env['BARYS_TEST_SEALS'] ?? '', this.seals, { recursive: true });
+    if (this.server === null) await this.startServer();
+    else await this.untilHealthy();
   }
 
   get url(): string {
@@ -74,6 +82,10 @@ export class Works {
         NEXT_TELEMETRY_DISABLED: '1',
       },
     });
+    await this.untilHealthy();
+  }
+
+  private async untilHealthy(): Promise<void> {
     for (let tries = 0; tries < 300; tries += 1) {
       const answer = await fetch(`${this.url}/api/v1/health`).catch(() => null);
       if (answer?.ok) return;
@@ -124,16 +136,23 @@ export class Works {
 
   async close(): Promise<void> {
     await this.killServer();
-    await query('postgres', `drop database ${this.database} with (force)`);
+    await query('postgres', `drop database if exists ${this.database} with (force)`);
     rmSync(this.seals, { recursive: true });
   }
 }
 
-export const test = base.extend<{ works: Works; page: Page }>({
-  works: async ({}, use) => {
-    const works = await Works.open();
-    await use(works);
-    await works.close();
+export const test = base.extend<{ works: Works; page: Page }, { ground: Works }>({
+  ground: [
+    async ({}, use) => {
+      const works = await Works.open();
+      await use(works);
+      await works.close();
+    },
+    { scope: 'worker' },
+  ],
+  works: async ({ ground }, use) => {
+    await ground.renew();
+    await use(ground);
   },
   baseURL: async ({ works }, use) => use(works.url),
   // Errors of the page's own code fail the journey that met them.

@@ -1,9 +1,8 @@
 /**
  * A works of 100,000 instruments, a million runs and five million readings: how long its pages take on the server beside
- * their own bare SQL, and an import of 100,000 rows beside a bare COPY of the same rows.
+ * their own bare SQL and an empty page.
  */
 import { openDatabase, type Database } from '@barys/store/db';
-import { bringFile, openImport, takeImport } from '@barys/store/imports';
 import { jobsOfInstrument, openJobs } from '@barys/store/jobs';
 import {
   findSite,
@@ -23,18 +22,15 @@ import {
   referencesDueBy,
 } from '@barys/store/registers';
 import dayjs from 'dayjs';
-import { spawnSync } from 'node:child_process';
-import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { buildWeb } from '../lib/build';
-import { ensureDatabase, query, startCluster, type Cluster } from '../lib/cluster';
+import { ensureDatabase, query } from '../lib/cluster';
 import { prepareDatabase } from '../lib/database';
-import { postgresPrograms } from '../lib/debian';
 import { Failure } from '../lib/failure';
 import { freePort } from '../lib/ports';
 import { startWeb } from '../lib/web';
 import { compare } from './compare';
+import { onScratch } from './scratch';
 
 const INSTRUMENTS = 100_000;
 /** Each instrument has five signed jobs, each job an as-found and an as-left run, each run five readings. */
@@ -138,131 +134,6 @@ async function benchPages(db: Database, url: string, actor: Actor): Promise<void
     () => '/',
   );
 }
-
-const IMPORT_HEADER = 'Tag,Service,Area,Body,LRV,URV,Unit,Next due,Owner';
-
-async function importRows(cluster: Cluster, scratch: string): Promise<void> {
-  await ensureDatabase(cluster, 'barys_import');
-  const url = cluster.adminUrl('barys_import');
-  await prepareDatabase(url, { plants: true, seals: join(scratch, 'seals') });
-  // The same columns, constraints and indexes, filled with the same values by PostgreSQL's own fastest way.
-  await query(
-    url,
-    `create table bare_instrument (like instrument including all);
-     create table bare_configuration (like configuration including all)`,
-  );
-  const db = openDatabase(cluster.appUrl('barys_import'));
-  const administrator = (await listPeople(db)).find(({ role }) => role === 'administrator');
-  if (administrator === undefined) throw new Failure('the demo has no administrator');
-  const at = new Date();
-  const actor: Actor = { personId: administrator.id, at, today: dayjs(at).format('YYYY-MM-DD') };
-  const instruments = join(scratch, 'instruments.tsv');
-  const configurations = join(scratch, 'configurations.tsv');
-  const numbers = Array.from({ length: INSTRUMENTS }, (_, index) => 100_000 + index);
-  const rows = (round: number) =>
-    numbers.map(
-      (n) =>
-        `X${round}-${n},Service ${n},Area ${n % 120},Gauge cell 16 bar,0,6,bar,2027-03-31,Crew ${n % 40}`,
-    );
-  const psql = (round: number) => {
-    writeFileSync(
-      instruments,
-      numbers
-        .map((n) =>
-          [
-            n + round * 1e6,
-            `X${round}-${n}`,
-            '',
-            `Service ${n}`,
-            `Area ${n % 120}`,
-            1,
-            1,
-            'gauge',
-            0.25,
-            12,
-            '2027-03-31',
-            `Crew ${n % 40}`,
-          ].join('\t'),
-        )
-        .join('\n') + '\n',
-    );
-    writeFileSync(
-      configurations,
-      numbers
-        .map((n) =>
-          [
-            n + round * 1e6,
-            n + round * 1e6,
-            1,
-            'bar',
-            0,
-            6,
-            'mA',
-            4,
-            20,
-            0,
-            'bar',
-            0,
-            6,
-            administrator.id,
-            at.toISOString(),
-            'imported',
-          ].join('\t'),
-        )
-        .join('\n') + '\n',
-    );
-    const address = new URL(url);
-    const startedAt = performance.now();
-    const { status, stderr } = spawnSync(
-      `${postgresPrograms(null)}/psql`,
-      [
-        '-v',
-        'ON_ERROR_STOP=1',
-        '--single-transaction',
-        '-c',
-        `\\copy bare_instrument (id, tag, serial, service, area, body_id, procedure_id, kind, tolerance_percent_of_span, interval_months, due_on, owner) from '${instruments}'`,
-        '-c',
-        `\\copy bare_configuration (id, instrument_id, version, input_unit, lrv, urv, output_unit, output_low, output_high, damping_s, display_unit, display_low, display_high, made_by, made_at, reason) from '${configurations}'`,
-        url.replace(`:${address.password}@`, '@'),
-      ],
-      { encoding: 'utf8', env: { ...process.env, PGPASSWORD: decodeURIComponent(address.password) } },
-    );
-    if (status !== 0) throw new Failure(stderr);
-    return performance.now() - startedAt;
-  };
-  const times: { copy: number; import: number }[] = [];
-  for (let round = 0; round < 3; round += 1) {
-    const copy = psql(round);
-    const bytes = Buffer.from([IMPORT_HEADER, ...rows(round)].join('\n'));
-    const startedAt = performance.now();
-    const id = await bringFile(db, actor, { kind: 'instruments', name: 'fleet.csv', bytes });
-    const { choice } = await openImport(db, id);
-    const { good } = await db.transaction((tx) => takeImport(tx, actor, id, choice, 'all or none'));
-    if (good.length !== INSTRUMENTS) throw new Failure(`only ${good.length} rows were taken over`);
-    times.push({ copy, import: performance.now() - startedAt });
-  }
-  const middle = (name: 'copy' | 'import') => times.map((one) => one[name]).sort((a, b) => a - b)[1] ?? 0;
-  console.log(
-    `\nImporting ${INSTRUMENTS} rows (3 rounds, the middle one)\n` +
-      `  bare COPY of the same rows                   ${(middle('copy') / 1000).toFixed(2)} s\n` +
-      `  brought in, checked and taken over           ${(middle('import') / 1000).toFixed(2)} s (${(middle('import') / middle('copy')).toFixed(1)} times)`,
-  );
-  await db.close();
-}
-
-/** A cluster whose commits need not survive a power cut: what is measured here is work, not disks. */
-async function onScratch(work: (cluster: Cluster, scratch: string) => Promise<void>): Promise<void> {
-  const scratch = mkdtempSync(join(tmpdir(), 'barys-fleet-'));
-  const cluster = await startCluster(join(scratch, 'home'), { throwaway: true });
-  try {
-    await work(cluster, scratch);
-  } finally {
-    await cluster.stop();
-    rmSync(scratch, { recursive: true, force: true });
-  }
-}
-
-export const benchImport = (): Promise<void> => onScratch(importRows);
 
 export const benchFleet = (): Promise<void> =>
   onScratch(async (cluster, scratch) => {

@@ -24,6 +24,48 @@ interface Kept {
   readonly text: string;
 }
 
+/** Each reading corrects the one before. One that was not acknowledged is sent again under its own key. */
+async function enterReadings(
+  run: NonNullable<ReturnType<typeof asFoundRun>>,
+  cookie: string,
+  {
+    kept,
+    state,
+    url,
+  }: { readonly kept: Kept[]; readonly state: { isOver: boolean }; readonly url: () => string },
+): Promise<void> {
+  const desk = randomUUID();
+  const send = (body: string) =>
+    fetch(`${url()}/api/v1/runs/${run.id}/readings`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json', cookie },
+      body,
+    }).catch(() => null);
+  for (let count = 0; !state.isOver; count += 1) {
+    const [key, text] = [randomUUID(), (12 + (count % 1000) / 1000).toFixed(3)];
+    const body = JSON.stringify({
+      position: run.readings.length + 1,
+      clientKey: key,
+      appliedText: '2.000',
+      appliedAs: 'set',
+      outputText: text,
+      supersedes: kept.at(-1)?.id ?? null,
+      desk,
+    });
+    for (;;) {
+      const answer = await send(body);
+      if (answer?.ok === true) {
+        const { id } = (await answer.json().catch(() => ({}))) as { id?: number };
+        if (id !== undefined) {
+          kept.push({ key, id, text });
+          break;
+        }
+      } else if (answer !== null && answer.status < 500) throw new Failure(await answer.text());
+      await sleep(50);
+    }
+  }
+}
+
 export async function benchKills(): Promise<void> {
   const scratch = mkdtempSync(join(tmpdir(), 'barys-bench-'));
   const [home, seals] = [join(scratch, 'home'), join(scratch, 'seals')];
@@ -46,39 +88,9 @@ export async function benchKills(): Promise<void> {
     const cookie = `barys-session=${await signInToDemo(db, moment, technician.id)}`;
     await db.close();
 
-    // Each reading corrects the one before. One that was not acknowledged is sent again under its own key.
     const kept: Kept[] = [];
-    const desk = randomUUID();
     const state = { isOver: false };
-    const entering = (async () => {
-      for (let count = 0; !state.isOver; count += 1) {
-        const [key, text] = [randomUUID(), (12 + (count % 1000) / 1000).toFixed(3)];
-        const body = JSON.stringify({
-          position: run.readings.length + 1,
-          clientKey: key,
-          appliedText: '2.000',
-          appliedAs: 'set',
-          outputText: text,
-          supersedes: kept.at(-1)?.id ?? null,
-          desk,
-        });
-        for (;;) {
-          const answer = await fetch(`${site.url}/api/v1/runs/${run.id}/readings`, {
-            method: 'POST',
-            headers: { 'content-type': 'application/json', cookie },
-            body,
-          }).catch(() => null);
-          if (answer?.ok === true) {
-            const { id } = (await answer.json().catch(() => ({}))) as { id?: number };
-            if (id !== undefined) {
-              kept.push({ key, id, text });
-              break;
-            }
-          } else if (answer !== null && answer.status < 500) throw new Failure(await answer.text());
-          await sleep(50);
-        }
-      }
-    })();
+    const entering = enterReadings(run, cookie, { kept, state, url: () => site.url });
 
     for (let kill = 0; kill < KILLS; kill += 1) {
       await sleep(Math.random() * LONGEST_QUIET_MS);

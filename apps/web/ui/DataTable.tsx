@@ -20,7 +20,8 @@ export function DataTable<Row>({
   label: string;
   rows: readonly Row[];
   keyOf: (row: Row) => string | number;
-  columns: readonly (readonly [heading: string, cell: (row: Row) => ReactNode])[];
+  /** Columns of figures that are compared with one another stand to the right. */
+  columns: readonly (readonly [heading: string, cell: (row: Row) => ReactNode, side?: 'right'])[];
   /** Rows that are there for completeness. */
   isFaint?: (row: Row) => boolean;
   /** What to say where there is no row. */
@@ -32,8 +33,10 @@ export function DataTable<Row>({
       <Table size="small">
         <TableHead>
           <TableRow>
-            {columns.map(([heading]) => (
-              <TableCell key={heading}>{heading}</TableCell>
+            {columns.map(([heading, , side]) => (
+              <TableCell key={heading} align={side ?? 'left'}>
+                {heading}
+              </TableCell>
             ))}
           </TableRow>
         </TableHead>
@@ -46,8 +49,10 @@ export function DataTable<Row>({
                 ...(isFaint(row) ? { '& td': { color: 'text.secondary' } } : {}),
               }}
             >
-              {columns.map(([heading, cell]) => (
-                <TableCell key={heading}>{cell(row)}</TableCell>
+              {columns.map(([heading, cell, side]) => (
+                <TableCell key={heading} align={side ?? 'left'}>
+                  {cell(row)}
+                </TableCell>
               ))}
             </TableRow>
           ))}

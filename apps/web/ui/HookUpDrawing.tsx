@@ -149,6 +149,41 @@ function Label({ spot, lines }: { spot: Spot; lines: readonly string[] }) {
   );
 }
 
+function Valve({
+  spot,
+  name,
+  isOpen,
+  isNext,
+  onTap,
+}: {
+  spot: Spot;
+  name: string;
+  isOpen: boolean;
+  /** Usually moved now. */
+  isNext: boolean;
+  onTap: (() => void) | undefined;
+}) {
+  return (
+    <g
+      transform={`translate(${spot.x} ${spot.y})`}
+      onClick={onTap}
+      style={{ cursor: onTap === undefined ? 'default' : 'pointer' }}
+    >
+      <rect x={-24} y={-22} width={48} height={44} fill="transparent" />
+      {isNext && <circle r={20} fill="var(--wash)" stroke="var(--now)" strokeWidth={2.5} />}
+      <path
+        d={BOW}
+        transform={spot.isUpright ? 'rotate(90)' : undefined}
+        fill={isOpen ? 'var(--sheet)' : 'var(--ink)'}
+        stroke="var(--ink)"
+        strokeWidth={2}
+      />
+      <Label spot={spot} lines={[name, isOpen ? 'open' : 'closed']} />
+      <title>{`${name}: ${isOpen ? 'open' : 'closed'}`}</title>
+    </g>
+  );
+}
+
 export function HookUpDrawing({
   arrangement,
   state,
@@ -213,27 +248,17 @@ export function HookUpDrawing({
       ))}
       {valves.map(({ id, name }) => {
         const spot = plan.valves[id];
-        if (spot === undefined) return null;
-        const isOpen = state.valves[id] === 'open';
         return (
-          <g
-            key={id}
-            transform={`translate(${spot.x} ${spot.y})`}
-            onClick={() => onValve?.(id)}
-            style={{ cursor: onValve === undefined ? 'default' : 'pointer' }}
-          >
-            <rect x={-24} y={-22} width={48} height={44} fill="transparent" />
-            {id === next && <circle r={20} fill="var(--wash)" stroke="var(--now)" strokeWidth={2.5} />}
-            <path
-              d={BOW}
-              transform={spot.isUpright ? 'rotate(90)' : undefined}
-              fill={isOpen ? 'var(--sheet)' : 'var(--ink)'}
-              stroke="var(--ink)"
-              strokeWidth={2}
+          spot && (
+            <Valve
+              key={id}
+              spot={spot}
+              name={name}
+              isOpen={state.valves[id] === 'open'}
+              isNext={id === next}
+              onTap={onValve && (() => onValve(id))}
             />
-            <Label spot={spot} lines={[name, isOpen ? 'open' : 'closed']} />
-            <title>{`${name}: ${isOpen ? 'open' : 'closed'}`}</title>
-          </g>
+          )
         );
       })}
     </Box>

@@ -87,31 +87,38 @@ export function StaveDrawing({
           <RailDrawing key={rail.name} rail={rail} top={railTop(index)} isBody={index === 0} />
         ))}
       </Box>
-      <Box sx={visuallyHidden}>
-        <table>
-          <caption>The same points on every rail</caption>
-          <thead>
-            <tr>
-              <th>Point</th>
-              {rails.map((rail) => (
-                <th key={rail.name}>
-                  {rail.name}, {rail.unit}
-                </th>
+      <JoinTable rails={rails} joins={joins} />
+    </Box>
+  );
+}
+
+/** The drawing for those who do not see it. */
+function JoinTable({ rails, joins }: { rails: readonly Rail[]; joins: readonly Join[] }) {
+  return (
+    <Box sx={visuallyHidden}>
+      <table>
+        <caption>The same points on every rail</caption>
+        <thead>
+          <tr>
+            <th>Point</th>
+            {rails.map((rail) => (
+              <th key={rail.name}>
+                {rail.name}, {rail.unit}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {joins.map((join) => (
+            <tr key={join.name}>
+              <td>{join.name}</td>
+              {join.values.map((value, index) => (
+                <td key={rails[index]?.name ?? index}>{formatSignificant(value, 6)}</td>
               ))}
             </tr>
-          </thead>
-          <tbody>
-            {joins.map((join) => (
-              <tr key={join.name}>
-                <td>{join.name}</td>
-                {join.values.map((value, index) => (
-                  <td key={rails[index]?.name ?? index}>{formatSignificant(value, 6)}</td>
-                ))}
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      </Box>
+          ))}
+        </tbody>
+      </table>
     </Box>
   );
 }

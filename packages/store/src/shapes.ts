@@ -26,7 +26,7 @@ export {
   moduleSchema,
   REFERENCE_QUANTITIES,
   REFERENCE_STATES,
-} from './registers/references';
+} from './registers/reference';
 export { secondScaleSchema, type SecondScale } from './runs/copy';
 export { STAGES } from './jobs/stages';
 export { valvesOfJob } from './jobs/valves';

@@ -1,7 +1,8 @@
 import { randomUUID } from 'node:crypto';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { addBody } from '../src/registers/bodies';
-import { addCertificate, addStandard, keepModule } from '../src/registers/references';
+import { addCertificate } from '../src/registers/certificates';
+import { addStandard, keepModule } from '../src/registers/references';
 import { addInstrument } from '../src/registers/instruments';
 import { asFoundRun, loadJob } from '../src/jobs/file';
 import { connectJob, type NewConnection } from '../src/jobs/connect';

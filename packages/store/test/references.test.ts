@@ -1,17 +1,15 @@
+import { setTimeout as sleep } from 'node:timers/promises';
 import { describe, expect, it } from 'vitest';
+import type { Queryable } from '../src/db/database';
+import { addCertificate, fileOfCertificate } from '../src/registers/certificates';
+import { certificateSchema, moduleSchema, standardSchema, type Reference } from '../src/registers/reference';
 import {
-  addCertificate,
   addStandard,
-  certificateSchema,
-  standardSchema,
   changeStandard,
-  fileOfCertificate,
   findReference,
   findStandard,
   keepModule,
   listReferences,
-  moduleSchema,
-  type Reference,
 } from '../src/registers/references';
 import {
   addFinding,
@@ -211,16 +209,24 @@ describe('a certificate with results at its points', () => {
     { at: 0, correction: 0, uncertainty: 0.001 },
     { at: 6, correction: -0.012, uncertainty: 0.002 },
   ];
-  const keep = (standardId: number, moduleId: number, points = RESULTS) =>
+  const keep = (
+    standardId: number,
+    moduleId: number,
+    {
+      points = RESULTS,
+      unit = 'bar',
+      tx = base.app,
+    }: { points?: typeof RESULTS; unit?: string; tx?: Queryable } = {},
+  ) =>
     addCertificate(
-      base.app,
+      tx,
       works.technician,
       standardId,
       certificateSchema.parse({
         ...DUE,
         number: 'K-10',
         uncertaintyPercentOfRange: null,
-        results: [{ moduleId, points }],
+        results: [{ moduleId, unit, points }],
       }),
       null,
     );
@@ -237,14 +243,37 @@ describe('a certificate with results at its points', () => {
     expect((await findReference(base.app, bar)).results).toEqual(RESULTS);
     expect((await findReference(base.app, other)).results).toEqual([]);
     expect((await findStandard(base.app, 'PC-10')).certificates[0]?.results).toEqual([
-      { moduleId: bar, points: RESULTS },
+      { moduleId: bar, unit: 'bar', points: RESULTS },
     ]);
     await expect(keep(id, MODULE['PC-1'])).rejects.toThrow('no module');
     const change = (unit: string) =>
       keepModule(base.app, works.technician, id, bar, module({ name: 'bar', unit }));
     await expect(change('kPa')).rejects.toThrow('states its results for this range in bar');
     await change('bar');
+    await expect(keep(id, bar, { unit: 'kPa' })).rejects.toThrow('The unit of this range is bar by now');
     await expect(base.owner.query('update certificate_result set correction = 0')).rejects.toThrow();
+  });
+
+  it('and a change of the unit of its range, at the same time, wait for each other', async () => {
+    const id = await addStandard(
+      base.app,
+      works.technician,
+      standardSchema.parse({ tag: 'PC-11', description: 'x', serial: '', state: 'in use', location: '' }),
+    );
+    const range = await keepModule(base.app, works.technician, id, null, module({ name: 'bar' }));
+    const change = (unit: string) =>
+      keepModule(base.app, works.technician, id, range, module({ name: 'bar', unit }));
+    let changed: Promise<unknown> = Promise.resolve();
+    await base.app.transaction(async (tx) => {
+      await keep(id, range, { tx });
+      changed = change('kPa').then(
+        () => 'changed',
+        (error: unknown) => String(error),
+      );
+      // The other one is at its lock by then.
+      await sleep(200);
+    });
+    expect(await changed).toContain('states its results for this range in bar');
   });
 
   it('is refused with a point twice, or without an uncertainty', () => {
@@ -252,7 +281,7 @@ describe('a certificate with results at its points', () => {
       certificateSchema.safeParse({
         ...DUE,
         uncertaintyPercentOfRange: null,
-        results: [{ moduleId: 1, points }],
+        results: [{ moduleId: 1, unit: 'bar', points }],
       }).success;
     expect(at(RESULTS)).toBe(true);
     expect(at([RESULTS[0], RESULTS[0]])).toBe(false);
@@ -427,7 +456,7 @@ it('a finding stands for the correction of a certificate, it does not come on to
       number: 'K-11',
       calibratedOn: TODAY,
       uncertaintyPercentOfRange: null,
-      results: [{ moduleId: MODULE['PC-1'], points }],
+      results: [{ moduleId: MODULE['PC-1'], unit: 'bar', points }],
     },
     null,
   );

@@ -221,6 +221,72 @@ export interface CertificateEntry {
   readonly paper: 'A4' | 'LETTER';
 }
 
+function Head({
+  job,
+  site,
+  code,
+  calibratedOn,
+}: Pick<CertificateEntry, 'job' | 'site' | 'code'> & { calibratedOn: string }) {
+  const head = job.letterhead ?? site?.letterhead;
+  return (
+    <View style={styles.head}>
+      <View>
+        <Text style={styles.title}>Calibration certificate</Text>
+        <Text style={{ fontWeight: 700 }}>{head?.laboratory || site?.siteName}</Text>
+        {head?.laboratoryAddress !== '' && <Text>{head?.laboratoryAddress}</Text>}
+        {site?.isDemo === true && <Text>Demo: every name and figure is invented.</Text>}
+      </View>
+      <View style={{ flexDirection: 'row', gap: 10 }}>
+        <View style={{ alignItems: 'flex-end' }}>
+          <Text style={styles.title}>{job.tag}</Text>
+          <Text>{`Job ${job.id}, calibrated ${showDate(calibratedOn)}`}</Text>
+        </View>
+        <Image src={code} style={{ width: 38, height: 38 }} />
+      </View>
+    </View>
+  );
+}
+
+function Adjustments({ job }: Pick<CertificateEntry, 'job'>) {
+  if (job.adjustments.length === 0) return null;
+  return (
+    <Section title="Adjustments">
+      {job.adjustments.map(
+        ({
+          id,
+          kind,
+          inputUnit,
+          outputUnit,
+          atAppliedText,
+          beforeText,
+          afterText,
+          description,
+          madeBy,
+          madeAt,
+        }) => (
+          <Text key={id}>
+            {`${ADJUSTMENT_WORD[kind]} at ${withPoint(atAppliedText)} ${unitWord(inputUnit)}: ${withPoint(beforeText)} before, ${withPoint(afterText)} ${unitWord(outputUnit)} after${description === '' ? '' : ` (${description})`}; ${madeBy}, ${showMoment(madeAt)}`}
+          </Text>
+        ),
+      )}
+    </Section>
+  );
+}
+
+function Amendments({ amendments }: Pick<CertificateEntry, 'amendments'>) {
+  const inForce = amendments.filter(({ state }) => state === 'in force');
+  if (inForce.length === 0) return null;
+  return (
+    <Section title="Amendments to this certificate; what was signed stands above">
+      {inForce.map(({ id, what, beforeText, afterText, reason, amendedBy, amendedAt, reviewedBy }) => (
+        <Text key={id}>
+          {`${what}: “${beforeText}” is amended to “${afterText}”; ${reason} (${amendedBy}, ${showMoment(amendedAt)}${reviewedBy === null ? '' : `, agreed by ${reviewedBy}`})`}
+        </Text>
+      ))}
+    </Section>
+  );
+}
+
 export function Certificate({ job, site, amendments, seal, doubts, code, paper }: CertificateEntry) {
   const asFound = asFoundRun(job);
   const asLeft = asLeftRun(job);
@@ -229,7 +295,6 @@ export function Certificate({ job, site, amendments, seal, doubts, code, paper }
   const shownBeside = isSideBySide ? [asFound.id, asLeft.id] : [];
   const head = job.letterhead ?? site?.letterhead;
   const corridor = corridorOf(asFound, asLeft);
-  const inForce = amendments.filter(({ state }) => state === 'in force');
   return (
     <Document
       title={`Calibration certificate ${job.id}, ${job.tag}`}
@@ -239,21 +304,7 @@ export function Certificate({ job, site, amendments, seal, doubts, code, paper }
     >
       <Page size={paper} style={styles.page}>
         <Foot text={`${job.tag}, job ${job.id}`} />
-        <View style={styles.head}>
-          <View>
-            <Text style={styles.title}>Calibration certificate</Text>
-            <Text style={{ fontWeight: 700 }}>{head?.laboratory || site?.siteName}</Text>
-            {head?.laboratoryAddress !== '' && <Text>{head?.laboratoryAddress}</Text>}
-            {site?.isDemo === true && <Text>Demo: every name and figure is invented.</Text>}
-          </View>
-          <View style={{ flexDirection: 'row', gap: 10 }}>
-            <View style={{ alignItems: 'flex-end' }}>
-              <Text style={styles.title}>{job.tag}</Text>
-              <Text>{`Job ${job.id}, calibrated ${showDate(lastDay(asLeft ?? asFound))}`}</Text>
-            </View>
-            <Image src={code} style={{ width: 38, height: 38 }} />
-          </View>
-        </View>
+        <Head job={job} site={site} code={code} calibratedOn={lastDay(asLeft ?? asFound)} />
         <View style={styles.columns}>
           <View style={styles.half}>
             <Facts facts={[...customerFact(head), ...instrumentFacts(job, asFound, asLeft)]} />
@@ -268,28 +319,7 @@ export function Certificate({ job, site, amendments, seal, doubts, code, paper }
           .map((run) => (
             <RunPart key={run.id} run={run} isLeftSo={asLeft === null && run.id === asFound.id} />
           ))}
-        {job.adjustments.length > 0 && (
-          <Section title="Adjustments">
-            {job.adjustments.map(
-              ({
-                id,
-                kind,
-                inputUnit,
-                outputUnit,
-                atAppliedText,
-                beforeText,
-                afterText,
-                description,
-                madeBy,
-                madeAt,
-              }) => (
-                <Text key={id}>
-                  {`${ADJUSTMENT_WORD[kind]} at ${withPoint(atAppliedText)} ${unitWord(inputUnit)}: ${withPoint(beforeText)} before, ${withPoint(afterText)} ${unitWord(outputUnit)} after${description === '' ? '' : ` (${description})`}; ${madeBy}, ${showMoment(madeAt)}`}
-                </Text>
-              ),
-            )}
-          </Section>
-        )}
+        <Adjustments job={job} />
         {asLeft === null && (
           <Section title="As left">
             <Text>Left as found: nothing was adjusted.</Text>
@@ -313,15 +343,7 @@ export function Certificate({ job, site, amendments, seal, doubts, code, paper }
             ))}
           </Section>
         )}
-        {inForce.length > 0 && (
-          <Section title="Amendments to this certificate; what was signed stands above">
-            {inForce.map(({ id, what, beforeText, afterText, reason, amendedBy, amendedAt, reviewedBy }) => (
-              <Text key={id}>
-                {`${what}: “${beforeText}” is amended to “${afterText}”; ${reason} (${amendedBy}, ${showMoment(amendedAt)}${reviewedBy === null ? '' : `, agreed by ${reviewedBy}`})`}
-              </Text>
-            ))}
-          </Section>
-        )}
+        <Amendments amendments={amendments} />
       </Page>
     </Document>
   );

@@ -17,12 +17,6 @@ export function CorridorDrawing({ shape }: { shape: CorridorShape }) {
   const x = (along: number) =>
     LEFT + 8 + ((along - axis.from) / (axis.to - axis.from)) * (WIDTH - LEFT - 8 - RIGHT);
   const y = (ofLimit: number) => ((reach - ofLimit) / (2 * reach)) * (HEIGHT - BOTTOM);
-  const edge = (side: 1 | -1) =>
-    [
-      `M ${LEFT} ${y(side * (guard[0]?.accepted ?? 1))}`,
-      ...guard.map((point) => `L ${x(point.x)} ${y(side * point.accepted)}`),
-      `L ${WIDTH} ${y(side * (guard.at(-1)?.accepted ?? 1))}`,
-    ].join(' ');
   const label = { fontFamily: FIGURES, fontSize: 7.5, fill: PAPER.muted };
   return (
     <Svg width={WIDTH} height={HEIGHT} viewBox={`0 0 ${WIDTH} ${HEIGHT}`}>
@@ -55,17 +49,7 @@ export function CorridorDrawing({ shape }: { shape: CorridorShape }) {
           {word}
         </Text>
       ))}
-      {guard.length > 0 &&
-        ([1, -1] as const).map((side) => (
-          <Path
-            key={`guard ${side}`}
-            d={edge(side)}
-            fill="none"
-            stroke={PAPER.ink}
-            strokeWidth={0.8}
-            strokeDasharray="2 2"
-          />
-        ))}
+      <GuardBand guard={guard} x={x} y={y} />
       {[...asFound, ...asLeft].map((point, index) =>
         point.reach === null ? null : (
           <Line
@@ -97,6 +81,24 @@ export function CorridorDrawing({ shape }: { shape: CorridorShape }) {
       )}
     </Svg>
   );
+}
+
+/** Inside of which a reading is accepted, on both sides. */
+function GuardBand({
+  guard,
+  x,
+  y,
+}: Pick<CorridorShape, 'guard'> & { x: (along: number) => number; y: (ofLimit: number) => number }) {
+  if (guard.length === 0) return null;
+  const edge = (side: 1 | -1) =>
+    [
+      `M ${LEFT} ${y(side * (guard[0]?.accepted ?? 1))}`,
+      ...guard.map((point) => `L ${x(point.x)} ${y(side * point.accepted)}`),
+      `L ${WIDTH} ${y(side * (guard.at(-1)?.accepted ?? 1))}`,
+    ].join(' ');
+  return ([1, -1] as const).map((side) => (
+    <Path key={side} d={edge(side)} fill="none" stroke={PAPER.ink} strokeWidth={0.8} strokeDasharray="2 2" />
+  ));
 }
 
 function Triangle({ x, y, isUp, fill }: { x: number; y: number; isUp: boolean; fill: string }) {

@@ -22,8 +22,6 @@ export function BulkBar({
   people: readonly string[];
   clear: () => void;
 }) {
-  const [owner, setOwner] = useState('');
-  const [reason, setReason] = useState<JobReason>('due');
   const [told, setTold] = useState('');
   const assign = useSubmit(assignOwnerAction);
   const jobs = useSubmit(async (entry: { ids: number[]; reason: string }) => {
@@ -47,44 +45,8 @@ export function BulkBar({
     >
       <Stack direction="row" sx={{ flexWrap: 'wrap', gap: 1, alignItems: 'center' }}>
         <Typography sx={{ fontWeight: 700, mr: 1 }}>{ids.length} chosen</Typography>
-        <Autocomplete
-          freeSolo
-          options={people}
-          inputValue={owner}
-          onInputChange={(_event, text) => setOwner(text)}
-          sx={{ width: 190 }}
-          size="small"
-          renderInput={(props) => <TextField {...props} label="Owner" />}
-        />
-        <Button
-          variant="outlined"
-          disabled={isPending || owner.trim() === ''}
-          onClick={() =>
-            assign.submit({ ids: [...ids], owner }, () => setTold(`Assigned to ${owner.trim()}.`))
-          }
-        >
-          Assign
-        </Button>
-        <TextField
-          select
-          label="Why"
-          value={reason}
-          onChange={(event) => setReason(event.target.value as JobReason)}
-          sx={{ minWidth: 150 }}
-        >
-          {(Object.keys(REASON_WORD) as JobReason[]).map((one) => (
-            <MenuItem key={one} value={one}>
-              {REASON_WORD[one]}
-            </MenuItem>
-          ))}
-        </TextField>
-        <Button
-          variant="outlined"
-          disabled={isPending}
-          onClick={() => jobs.submit({ ids: [...ids], reason })}
-        >
-          Open jobs
-        </Button>
+        <Assign ids={ids} people={people} act={assign} isPending={isPending} told={setTold} />
+        <OpenJobs ids={ids} submit={jobs.submit} isPending={isPending} />
         <Button
           component="a"
           variant="outlined"
@@ -100,5 +62,73 @@ export function BulkBar({
       </Typography>
       <Refused answer={assign.answer.error === null ? jobs.answer : assign.answer} />
     </Stack>
+  );
+}
+
+function Assign({
+  ids,
+  people,
+  act,
+  isPending,
+  told,
+}: {
+  ids: readonly number[];
+  people: readonly string[];
+  act: Pick<ReturnType<typeof useSubmit<Parameters<typeof assignOwnerAction>[0]>>, 'submit'>;
+  isPending: boolean;
+  told: (words: string) => void;
+}) {
+  const [owner, setOwner] = useState('');
+  return (
+    <>
+      <Autocomplete
+        freeSolo
+        options={people}
+        inputValue={owner}
+        onInputChange={(_event, text) => setOwner(text)}
+        sx={{ width: 190 }}
+        size="small"
+        renderInput={(props) => <TextField {...props} label="Owner" />}
+      />
+      <Button
+        variant="outlined"
+        disabled={isPending || owner.trim() === ''}
+        onClick={() => act.submit({ ids: [...ids], owner }, () => told(`Assigned to ${owner.trim()}.`))}
+      >
+        Assign
+      </Button>
+    </>
+  );
+}
+
+function OpenJobs({
+  ids,
+  submit,
+  isPending,
+}: {
+  ids: readonly number[];
+  submit: (entry: { ids: number[]; reason: string }) => void;
+  isPending: boolean;
+}) {
+  const [reason, setReason] = useState<JobReason>('due');
+  return (
+    <>
+      <TextField
+        select
+        label="Why"
+        value={reason}
+        onChange={(event) => setReason(event.target.value as JobReason)}
+        sx={{ minWidth: 150 }}
+      >
+        {(Object.keys(REASON_WORD) as JobReason[]).map((one) => (
+          <MenuItem key={one} value={one}>
+            {REASON_WORD[one]}
+          </MenuItem>
+        ))}
+      </TextField>
+      <Button variant="outlined" disabled={isPending} onClick={() => submit({ ids: [...ids], reason })}>
+        Open jobs
+      </Button>
+    </>
   );
 }

@@ -9,7 +9,7 @@ import Stack from '@mui/material/Stack';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import Link from 'next/link';
-import { useState } from 'react';
+import { useState, type ReactNode } from 'react';
 import { showDate } from '@/server/dates';
 import { DataTable } from '@/ui/DataTable';
 import { Figure } from '@/ui/Figure';
@@ -19,6 +19,39 @@ import { VerdictMark } from '@/ui/VerdictMark';
 import { decideFindingAction } from './actions';
 
 const signed = (percent: number | null): string => (percent === null ? '—' : `${formatSigned(percent, 3)} %`);
+
+const RUN_COLUMNS: readonly (readonly [heading: string, cell: (run: DoubtfulRun) => ReactNode])[] = [
+  [
+    'Run',
+    (run) => (
+      <>
+        <Link prefetch={false} href={`/instruments/${run.tag}`}>
+          {run.tag}
+        </Link>
+        ,{' '}
+        <Link prefetch={false} href={`/jobs/${run.jobId}`}>
+          job {run.jobId}
+        </Link>
+        <br />
+        {run.kind === 'as-found' ? 'as found' : 'as left'}, {showDate(run.startedAt)}
+      </>
+    ),
+  ],
+  ['Judged then', (run) => <Judged verdict={run.verdictThen} worst={run.worstThen} />],
+  ['With the error found', (run) => <Judged verdict={run.verdictNow} worst={run.worstNow} />],
+  [
+    'Decision',
+    (run) =>
+      run.decision === null ? (
+        'to decide'
+      ) : (
+        <>
+          <strong>{run.decision}</strong>, {run.decidedBy}
+          {run.remark === '' ? '' : `: ${run.remark}`}
+        </>
+      ),
+  ],
+];
 
 /** Each run with its verdict as it was and with the error found, and what is decided about those that are ticked. */
 export function DoubtTable({ finding, runs }: { finding: number; runs: readonly DoubtfulRun[] }) {
@@ -79,36 +112,7 @@ export function DoubtTable({ finding, runs }: { finding: number; runs: readonly 
               />
             ),
           ],
-          [
-            'Run',
-            (run) => (
-              <>
-                <Link prefetch={false} href={`/instruments/${run.tag}`}>
-                  {run.tag}
-                </Link>
-                ,{' '}
-                <Link prefetch={false} href={`/jobs/${run.jobId}`}>
-                  job {run.jobId}
-                </Link>
-                <br />
-                {run.kind === 'as-found' ? 'as found' : 'as left'}, {showDate(run.startedAt)}
-              </>
-            ),
-          ],
-          ['Judged then', (run) => <Judged verdict={run.verdictThen} worst={run.worstThen} />],
-          ['With the error found', (run) => <Judged verdict={run.verdictNow} worst={run.worstNow} />],
-          [
-            'Decision',
-            (run) =>
-              run.decision === null ? (
-                'to decide'
-              ) : (
-                <>
-                  <strong>{run.decision}</strong>, {run.decidedBy}
-                  {run.remark === '' ? '' : `: ${run.remark}`}
-                </>
-              ),
-          ],
+          ...RUN_COLUMNS,
         ]}
       />
     </>

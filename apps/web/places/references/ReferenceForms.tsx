@@ -29,6 +29,7 @@ import {
   MODULE_SPECS,
   resultsField,
   resultsSpec,
+  type CertifiedRange,
   STANDARD_FIELDS,
   STANDARD_SPECS,
 } from './fields';
@@ -96,12 +97,12 @@ export function CertificateForm({
   modules,
 }: {
   standard: number;
-  modules: readonly { readonly id: number; readonly words: string }[];
+  modules: readonly CertifiedRange[];
 }) {
   const specs: readonly FieldSpec[] = [...CERTIFICATE_SPECS, ...modules.map(resultsSpec)];
   const [fields, change] = useTyped<Readonly<Record<string, string>>>({
     ...CERTIFICATE_FIELDS,
-    ...Object.fromEntries(modules.map(({ id }) => [resultsField(id), ''])),
+    ...Object.fromEntries(modules.map((range) => [resultsField(range), ''])),
   });
   const { answer, isPending, onSubmit } = useAct(addCertificateAction);
   return (

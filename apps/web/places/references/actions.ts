@@ -13,7 +13,6 @@ import {
   keepModule,
   moduleSchema,
   standardSchema,
-  type NewCertificate,
 } from '@barys/store/registers';
 import { z } from 'zod';
 import { act, thenGo, thenStay } from '@/server/act';
@@ -26,8 +25,7 @@ import {
   findingOfFields,
   MODULE_FIELDS,
   moduleOfFields,
-  resultsField,
-  resultsOfText,
+  resultsOfForm,
   STANDARD_FIELDS,
   type FindingFields,
   type ModuleFields,
@@ -75,17 +73,6 @@ export async function keepModuleAction(entry: {
 }
 
 const LARGEST_FILE = 10 * 1024 * 1024;
-
-/** What the certificate says of each range that the form has a field for, in the order of the fields. */
-function resultsOfForm(form: FormData): NewCertificate['results'] {
-  const prefix = resultsField('');
-  return [...form]
-    .filter(([name]) => name.startsWith(prefix))
-    .map(([name, text], place) => ({
-      moduleId: Number(name.slice(prefix.length)),
-      points: resultsOfText(z.string().max(20000).parse(text), place),
-    }));
-}
 
 /** Enters a certificate from a form, which may bring its file. */
 export async function addCertificateAction(_before: Answer, form: FormData): Promise<Answer> {

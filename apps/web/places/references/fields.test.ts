@@ -6,6 +6,8 @@ import {
   findingOfFields,
   MODULE_FIELDS,
   moduleOfFields,
+  resultsField,
+  resultsOfForm,
   resultsOfText,
 } from './fields';
 import { accuracyWords, certificateWords, rangeWords } from './words';
@@ -59,6 +61,17 @@ describe('what a certificate says point by point', () => {
       { at: 10, correction: 0.002, uncertainty: 0.004 },
     ]);
     expect(resultsOfText(' ', 0)).toEqual([]);
+  });
+
+  it('comes with the range and the unit that the form showed', () => {
+    const form = new FormData();
+    form.set('number', 'K-1');
+    form.set(resultsField({ id: 7, unit: 'inH2O-4C' }), '1;0;1');
+    form.set(resultsField({ id: 8, unit: 'kPa' }), '');
+    expect(resultsOfForm(form)).toEqual([
+      { moduleId: 7, unit: 'inH2O-4C', points: [{ at: 1, correction: 0, uncertainty: 1 }] },
+      { moduleId: 8, unit: 'kPa', points: [] },
+    ]);
   });
 
   it.each([

@@ -1,6 +1,6 @@
 /** References, modules, certificates and findings as they are typed. */
 import { PRESSURE_KINDS, PRESSURE_UNITS } from '@barys/core/units';
-import type { CertificateResult, NewModule, Standard } from '@barys/store/registers';
+import type { CertificateResult, NewCertificate, NewModule, Standard } from '@barys/store/registers';
 import { certificateResultSchema, REFERENCE_QUANTITIES, REFERENCE_STATES } from '@barys/store/shapes';
 import type { FieldSpec } from '@/ui/FieldGrid';
 import { typedNumber } from '@/ui/readNumber';
@@ -131,16 +131,36 @@ export const CERTIFICATE_SPECS: readonly FieldSpec<keyof CertificateFields>[] = 
   },
 ];
 
-/** The field for what a certificate says of a range, point by point. */
-export const resultsField = (moduleId: number | ''): string => `results-${moduleId}`;
+/** A range that a certificate can say something of, point by point, in the unit that the form shows. */
+export interface CertifiedRange {
+  readonly id: number;
+  readonly unit: string;
+  readonly words: string;
+}
 
-export const resultsSpec = (
-  { id, words }: { readonly id: number; readonly words: string },
-  place: number,
-): FieldSpec => ({
-  name: resultsField(id),
+const RESULTS = 'results-';
+
+/** The field for what a certificate says of a range; its name tells the range and the unit. */
+export const resultsField = ({ id, unit }: Pick<CertifiedRange, 'id' | 'unit'>): string =>
+  `${RESULTS}${id}-${unit}`;
+
+/** What certificates say in a form, range by range. @throws ZodError with the line that is wrong */
+export const resultsOfForm = (form: Iterable<[string, unknown]>): NewCertificate['results'] =>
+  [...form]
+    .filter(([name]) => name.startsWith(RESULTS))
+    .map(([name, text], place) => {
+      const [, id = '', unit = ''] = /^(\d+)-(.*)$/.exec(name.slice(RESULTS.length)) ?? [];
+      return {
+        moduleId: Number(id),
+        unit,
+        points: resultsOfText(z.string().max(20000).parse(text), place),
+      };
+    });
+
+export const resultsSpec = (range: CertifiedRange, place: number): FieldSpec => ({
+  name: resultsField(range),
   path: `results.${place}`,
-  label: `Points of ${words}: reading; correction; uncertainty`,
+  label: `Points of ${range.words}: reading; correction; uncertainty`,
   kind: 'lines',
   width: 12,
   help: 'Where the certificate says it point by point. One a line, in the unit of the range; correction = true value minus reading; expanded uncertainty, k = 2; such as  10.000; 0.002; 0.004',

@@ -12,10 +12,11 @@ import { Figure } from '@/ui/Figure';
 import { Scroller } from '@/ui/Scroller';
 import { Sheet } from '@/ui/Sheet';
 import { CertificateResults } from './CertificateResults';
+import type { CertifiedRange } from './fields';
 import { CertificateForm, FindingForm } from './ReferenceForms';
 import { accuracyWords, rangeWords } from './words';
 
-type Ranges = Parameters<typeof FindingForm>[0]['modules'];
+type Ranges = readonly CertifiedRange[];
 
 /** What it covers, range by range. */
 export function RangesSheet({ standard }: { standard: Standard }) {

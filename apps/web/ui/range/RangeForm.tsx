@@ -14,15 +14,18 @@ import { isSignal, KNEE_LABEL, TRANSFER_WORD, transferKind, type RangeFields } f
 const pair = { display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1 };
 const triple = { display: 'grid', gridTemplateColumns: '1fr 1fr 1fr', gap: 1 };
 
+interface RangeProps {
+  fields: RangeFields;
+  change: (patch: Partial<RangeFields>) => void;
+}
+
 /** Range, signal, transfer function and display scale, each with its unit. */
 export function RangeForm({
   fields,
   change,
   signals = Object.keys(SIGNALS) as SignalName[],
   quantities,
-}: {
-  fields: RangeFields;
-  change: (patch: Partial<RangeFields>) => void;
+}: RangeProps & {
   /** Those that can be chosen. */
   signals?: readonly SignalName[];
   quantities?: readonly Quantity[];
@@ -30,12 +33,6 @@ export function RangeForm({
   const number = (name: keyof RangeFields, label: string) => (
     <NumberField label={label} text={fields[name]} onText={(text) => change({ [name]: text })} />
   );
-  const kneeLabel = KNEE_LABEL[transferKind(fields.transfer)];
-  const chooseSignal = (name: string) => {
-    if (!isSignal(name)) return;
-    const { low, high, unit } = SIGNALS[name];
-    change({ signal: name, outputLow: String(low), outputHigh: String(high), outputUnit: unit });
-  };
   return (
     <Stack sx={{ gap: 1.25 }}>
       <Box sx={pair}>
@@ -49,18 +46,7 @@ export function RangeForm({
         {...(quantities === undefined ? {} : { quantities })}
       />
       <Box sx={pair}>
-        <TextField
-          select
-          label="Signal"
-          value={isSignal(fields.signal) && signals.includes(fields.signal) ? fields.signal : ''}
-          onChange={(event) => chooseSignal(event.target.value)}
-        >
-          {signals.map((name) => (
-            <MenuItem key={name} value={name}>
-              {SIGNALS[name].label}
-            </MenuItem>
-          ))}
-        </TextField>
+        <SignalField fields={fields} change={change} signals={signals} />
         <Button
           variant="outlined"
           onClick={() => change({ outputLow: fields.outputHigh, outputHigh: fields.outputLow })}
@@ -79,27 +65,7 @@ export function RangeForm({
           units={isSignal(fields.signal) ? unitsOfSignal(fields.signal) : null}
         />
       </Box>
-      <TextField
-        select
-        label="Transfer function"
-        value={transferKind(fields.transfer)}
-        onChange={(event) => change({ transfer: event.target.value })}
-      >
-        {(Object.keys(TRANSFER_WORD) as Transfer['kind'][]).map((kind) => (
-          <MenuItem key={kind} value={kind}>
-            {TRANSFER_WORD[kind]}
-          </MenuItem>
-        ))}
-      </TextField>
-      {kneeLabel !== null && number('knee', kneeLabel)}
-      {fields.transfer === 'table' && (
-        <TextField
-          label="Points: input % and output %"
-          value={fields.table}
-          onChange={(event) => change({ table: event.target.value })}
-          helperText="Two figures a point, points parted by ;"
-        />
-      )}
+      <TransferFields fields={fields} change={change} />
       <Box sx={triple}>
         {number('displayLow', 'Display at 0 %')}
         {number('displayHigh', 'At 100 %')}
@@ -111,5 +77,67 @@ export function RangeForm({
         />
       </Box>
     </Stack>
+  );
+}
+
+/** The signal, which brings its ends with it. */
+function SignalField({
+  fields,
+  change,
+  signals,
+}: RangeProps & {
+  signals: readonly SignalName[];
+}) {
+  const chooseSignal = (name: string) => {
+    if (!isSignal(name)) return;
+    const { low, high, unit } = SIGNALS[name];
+    change({ signal: name, outputLow: String(low), outputHigh: String(high), outputUnit: unit });
+  };
+  return (
+    <TextField
+      select
+      label="Signal"
+      value={isSignal(fields.signal) && signals.includes(fields.signal) ? fields.signal : ''}
+      onChange={(event) => chooseSignal(event.target.value)}
+    >
+      {signals.map((name) => (
+        <MenuItem key={name} value={name}>
+          {SIGNALS[name].label}
+        </MenuItem>
+      ))}
+    </TextField>
+  );
+}
+
+/** The transfer function, and what it asks for more. */
+function TransferFields({ fields, change }: RangeProps) {
+  const kind = transferKind(fields.transfer);
+  const kneeLabel = KNEE_LABEL[kind];
+  return (
+    <>
+      <TextField
+        select
+        label="Transfer function"
+        value={kind}
+        onChange={(event) => change({ transfer: event.target.value })}
+      >
+        {(Object.keys(TRANSFER_WORD) as Transfer['kind'][]).map((one) => (
+          <MenuItem key={one} value={one}>
+            {TRANSFER_WORD[one]}
+          </MenuItem>
+        ))}
+      </TextField>
+      {kneeLabel !== null && (
+        <NumberField label={kneeLabel} text={fields.knee} onText={(knee) => change({ knee })} />
+      )}
+      {fields.transfer === 'table' && (
+        <TextField
+          label="Points: input % and output %"
+          value={fields.table}
+          onChange={(event) => change({ table: event.target.value })}
+          helperText="Two figures a point, points parted by ;"
+        />
+      )}
+    </>
   );
 }

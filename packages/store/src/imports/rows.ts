@@ -24,7 +24,7 @@ import {
   type NewCertificate,
   type NewModule,
   type NewStandard,
-} from '../registers/references';
+} from '../registers/reference';
 import { CellProblem, choiceCell, dateCell, numberCell, pressureUnitCell, same, type Answers } from './cells';
 
 /** What rows are checked against. */

@@ -21,7 +21,8 @@ import {
   type Side,
   type Use,
 } from '../runs/fit';
-import { findReference, type Reference } from '../registers/references';
+import type { Reference } from '../registers/reference';
+import { findReference } from '../registers/references';
 import { currentPass, runsOfJob } from '../runs/load';
 import { startRun } from '../runs/start';
 import type { RunKind, SecondScale } from '../runs/copy';

@@ -2,7 +2,8 @@
 import type { PressureUnit } from '@barys/core/units';
 import type { Queryable } from '../db/database';
 import type { Leak } from './leak';
-import { findReference, type Reference } from '../registers/references';
+import type { Reference } from '../registers/reference';
+import { findReference } from '../registers/references';
 import type { SecondScale } from '../runs/copy';
 
 export interface Ambient {

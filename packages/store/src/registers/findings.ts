@@ -9,7 +9,8 @@ import { evaluateReadings, evaluateStoredRun, readingsOf, standardAt } from '../
 import { requireKeeper } from '../people/people';
 import type { Actor } from '../people/actor';
 import { betweenUnits } from '../runs/accuracy';
-import { findReference, type Reference } from './references';
+import type { Reference } from './reference';
+import { findReference } from './references';
 import { runsById } from '../runs/load';
 import type { Run } from '../runs/copy';
 

@@ -9,7 +9,6 @@ export {
   turndownOf,
 } from './body';
 export { accuracyOfBody, addBody, bodySchema, changeBody, findBody, listBodies } from './bodies';
-export {} from './body';
 export {
   type Configuration,
   configurationSchema,
@@ -19,7 +18,6 @@ export {
   transferSchema,
 } from './configuration';
 export { addConfiguration, configurationsOf } from './configurations';
-export {} from './configuration';
 export {
   addFinding,
   decideFinding,
@@ -73,7 +71,6 @@ export {
   instrumentsOf,
   tagToday,
 } from './instruments';
-export {} from './instrument';
 export { type PastRun, pastRunsOf } from './past-results';
 export {
   findProcedure,
@@ -88,26 +85,26 @@ export {
   type ProcedureVersion,
   settleWaitS,
 } from './procedures';
+export { addCertificate, type AttachedFile, fileOfCertificate } from './certificates';
 export {
-  addCertificate,
-  addStandard,
-  type AttachedFile,
   type Certificate,
   type CertificateResult,
   certificateSchema,
-  changeStandard,
-  fileOfCertificate,
-  findReference,
-  findStandard,
-  keepModule,
-  listReferences,
   moduleSchema,
   type NewCertificate,
   type NewModule,
   type Reference,
   REFERENCE_STATES,
   type ReferenceQuantity,
-  referencesDueBy,
   type Standard,
   standardSchema,
+} from './reference';
+export {
+  addStandard,
+  changeStandard,
+  findReference,
+  findStandard,
+  keepModule,
+  listReferences,
+  referencesDueBy,
 } from './references';

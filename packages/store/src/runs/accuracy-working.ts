@@ -3,7 +3,7 @@ import { pointsAround } from '@barys/core/run';
 import { formatPlain } from '@barys/core/text';
 import { workSpecification } from '@barys/core/uncertainty';
 import { Working, type Step } from '@barys/core/working';
-import type { CertificateResult } from '../registers/references';
+import type { CertificateResult } from '../registers/reference';
 import { specificationAt, statedAt, type Accuracy, type Conditions } from './accuracy';
 
 const CERTIFICATE = 'the certificate of the reference';

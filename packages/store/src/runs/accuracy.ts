@@ -3,7 +3,7 @@ import { between, pointsAround } from '@barys/core/run';
 import { specificationHalfWidth, type Specification } from '@barys/core/uncertainty';
 import { convertPressure, isPressureUnit } from '@barys/core/units';
 import dayjs from 'dayjs';
-import type { Reference } from '../registers/references';
+import type { Reference } from '../registers/reference';
 
 /** What the accuracy of a reference is made of; a run keeps a copy. */
 export type Accuracy = Pick<

@@ -4,7 +4,7 @@ import { z } from 'zod';
 import { configurationCopySchema } from '../registers/configuration';
 import type { PointMark } from './marks';
 import { decisionRuleSchema } from '../registers/procedures';
-import { certificateResultSchema } from '../registers/references';
+import { certificateResultSchema } from '../registers/reference';
 
 const finite = z.number();
 

@@ -15,7 +15,7 @@ import dayjs from 'dayjs';
 import { limitsOf } from './evaluation';
 import { toleranceOf, type Instrument } from '../registers/instrument';
 import { accuracyAt, betweenUnits, expandedAt, uncertaintyAt } from './accuracy';
-import type { Reference, ReferenceQuantity } from '../registers/references';
+import type { Reference, ReferenceQuantity } from '../registers/reference';
 
 /** The unit of a pressure reference, checked: its column is free text because meters share it. */
 function pressureUnitOf(reference: Reference): PressureUnit {

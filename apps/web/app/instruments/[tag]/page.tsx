@@ -101,6 +101,32 @@ function registerFacts(instrument: Instrument, today: string) {
   ]);
 }
 
+function StaveSheet({ instrument }: { instrument: Instrument }) {
+  const { tag, body, configuration } = instrument;
+  return (
+    <Sheet
+      title="Signal stave"
+      aside={
+        <>
+          the rail of pressure ends where the body does: {formatPlain(body.lowerRangeLimit)} …{' '}
+          {formatPlain(body.upperRangeLimit)} {PRESSURE_UNITS[body.unit].label}
+        </>
+      }
+    >
+      <Stave body={body} configuration={configuration} spacing={76} />
+      <Box sx={{ display: 'flex', flexWrap: 'wrap', mt: 1 }}>
+        <LinkButton href={`/instruments/${tag}/edit`}>Change the entry</LinkButton>
+        <LinkButton href={`/instruments/${tag}/configure`}>New configuration</LinkButton>
+        <LinkButton href={`/instruments/${tag}/versions`}>Compare versions</LinkButton>
+        <LinkButton href={`/instruments/${tag}/references`}>Which reference fits</LinkButton>
+        <LinkButton href={`/instruments/labels?ids=${instrument.id}&sheet=single`} isFile>
+          Label (PDF)
+        </LinkButton>
+      </Box>
+    </Sheet>
+  );
+}
+
 const PAST_RUNS = 40;
 
 export default async function InstrumentPage({ params }: { params: Params }) {
@@ -146,26 +172,7 @@ export default async function InstrumentPage({ params }: { params: Params }) {
       )}
       <Columns columns="1.5fr 1fr">
         <Stack sx={{ gap: 1.5 }}>
-          <Sheet
-            title="Signal stave"
-            aside={
-              <>
-                the rail of pressure ends where the body does: {formatPlain(body.lowerRangeLimit)} …{' '}
-                {formatPlain(body.upperRangeLimit)} {PRESSURE_UNITS[body.unit].label}
-              </>
-            }
-          >
-            <Stave body={body} configuration={configuration} spacing={76} />
-            <Box sx={{ display: 'flex', flexWrap: 'wrap', mt: 1 }}>
-              <LinkButton href={`/instruments/${tag}/edit`}>Change the entry</LinkButton>
-              <LinkButton href={`/instruments/${tag}/configure`}>New configuration</LinkButton>
-              <LinkButton href={`/instruments/${tag}/versions`}>Compare versions</LinkButton>
-              <LinkButton href={`/instruments/${tag}/references`}>Which reference fits</LinkButton>
-              <LinkButton href={`/instruments/labels?ids=${instrument.id}&sheet=single`} isFile>
-                Label (PDF)
-              </LinkButton>
-            </Box>
-          </Sheet>
+          <StaveSheet instrument={instrument} />
           <Sheet title="Jobs on this instrument">
             <JobTable
               jobs={jobs}

@@ -43,7 +43,11 @@ export default async function ReferencePage({
     instrumentOf(wanted),
   ]);
   const own = references.filter(({ tag }) => tag === standard.tag);
-  const ranges = own.map((one) => ({ id: one.id, words: `${one.name} ${rangeWords(one)}`.trim() }));
+  const ranges = own.map((one) => ({
+    id: one.id,
+    unit: one.unit,
+    words: `${one.name} ${rangeWords(one)}`.trim(),
+  }));
   const today = localDate(new Date());
   const [inForce] = standard.certificates;
   return (

@@ -151,35 +151,12 @@ function Tread({
       >
         {isCurrent ? field : <Reading entry={entry} judged={judged} figures={figures} hasDraft={hasDraft} />}
       </Box>
-      <Box
-        component="button"
-        type="button"
-        onClick={(event: MouseEvent<HTMLButtonElement>) => {
-          onChoose(point.position);
-          // A tap on the point that is now means its field.
-          event.currentTarget.closest('li')?.querySelector('input')?.focus();
-        }}
-        aria-label={`${isCurrent ? 'Now' : 'Go to'} ${pointWords(point)}, ${applied} ${figures.inputUnit}`}
-        sx={{
-          order: { xs: 1, sm: 2 },
-          font: 'inherit',
-          color: 'inherit',
-          cursor: 'pointer',
-          textAlign: 'left',
-          px: { xs: 1, sm: 0.5, md: 1 },
-          py: 0.5,
-          minHeight: 44,
-          width: { xs: `${40 + 18 * rise(point.nominalPercent)}%`, sm: '100%' },
-          height: { sm: `${rise(point.nominalPercent) * 100}%` },
-          display: 'flex',
-          flexDirection: 'column',
-          alignItems: 'flex-start',
-          justifyContent: 'flex-start',
-          lineHeight: 1.35,
-          bgcolor: isCurrent ? 'var(--wash)' : entry === undefined ? 'transparent' : 'var(--sheet)',
-          border: isCurrent ? '2px solid var(--ink)' : '1px solid var(--rule)',
-          borderBottom: { sm: 'none' },
-        }}
+      <Step
+        percent={point.nominalPercent}
+        isCurrent={isCurrent}
+        isRead={entry !== undefined}
+        label={`${isCurrent ? 'Now' : 'Go to'} ${pointWords(point)}, ${applied} ${figures.inputUnit}`}
+        onChoose={() => onChoose(point.position)}
       >
         <TreadWords
           point={point}
@@ -189,7 +166,59 @@ function Tread({
           words={words}
           earlierText={earlierText}
         />
-      </Box>
+      </Step>
+    </Box>
+  );
+}
+
+/** The tread itself: as high as its point, and pressed to go there. */
+function Step({
+  percent,
+  isCurrent,
+  isRead,
+  label,
+  onChoose,
+  children,
+}: {
+  percent: number;
+  isCurrent: boolean;
+  isRead: boolean;
+  label: string;
+  onChoose: () => void;
+  children: ReactNode;
+}) {
+  return (
+    <Box
+      component="button"
+      type="button"
+      onClick={(event: MouseEvent<HTMLButtonElement>) => {
+        onChoose();
+        // A tap on the point that is now means its field.
+        event.currentTarget.closest('li')?.querySelector('input')?.focus();
+      }}
+      aria-label={label}
+      sx={{
+        order: { xs: 1, sm: 2 },
+        font: 'inherit',
+        color: 'inherit',
+        cursor: 'pointer',
+        textAlign: 'left',
+        px: { xs: 1, sm: 0.5, md: 1 },
+        py: 0.5,
+        minHeight: 44,
+        width: { xs: `${40 + 18 * rise(percent)}%`, sm: '100%' },
+        height: { sm: `${rise(percent) * 100}%` },
+        display: 'flex',
+        flexDirection: 'column',
+        alignItems: 'flex-start',
+        justifyContent: 'flex-start',
+        lineHeight: 1.35,
+        bgcolor: isCurrent ? 'var(--wash)' : isRead ? 'var(--sheet)' : 'transparent',
+        border: isCurrent ? '2px solid var(--ink)' : '1px solid var(--rule)',
+        borderBottom: { sm: 'none' },
+      }}
+    >
+      {children}
     </Box>
   );
 }

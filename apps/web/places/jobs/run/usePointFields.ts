@@ -49,23 +49,13 @@ export function usePointFields({
 }): PointFields {
   const columns = columnsOf(madeWith);
   const [first = 'output'] = columns;
-  const elements = useRef<Partial<Record<Field, HTMLInputElement | null>>>({});
+  const elements = useRef<Elements['current']>({});
   const [isAppliedOpen, setIsAppliedOpen] = useState(draft.applied !== null);
   const [wrong, setWrong] = useState<Wrong | null>(null);
-  const focus = (field: Field) => {
-    elements.current[field]?.focus();
-    elements.current[field]?.select();
-  };
-  useEffect(() => focus(first), [first]);
-  // What is doubted is selected: typing replaces it, Enter takes it.
-  useEffect(() => {
-    if (doubt !== null) focus(doubt.column);
-  }, [doubt]);
-  useEffect(() => {
-    if (isAppliedOpen && draft.applied === null) focus('applied');
-  }, [isAppliedOpen, draft.applied]);
+  const focus = (field: Field) => focusOn(elements, field);
+  useFocus(elements, { first, doubted: doubt, isAppliedAsked: isAppliedOpen && draft.applied === null });
 
-  /** Field by field, then the point: the next empty one is where the hand goes. */
+  /** The next field, or the point after the last one. */
   const enter = (from: Column) => {
     const next = columns[columns.indexOf(from) + 1];
     const found = wrongAt(madeWith, draft, from) ?? (next === undefined ? firstWrong(madeWith, draft) : null);
@@ -112,4 +102,34 @@ export function usePointFields({
       focus(first);
     },
   };
+}
+
+type Elements = RefObject<Partial<Record<Field, HTMLInputElement | null>>>;
+
+function focusOn(elements: Elements, field: Field): void {
+  elements.current[field]?.focus();
+  elements.current[field]?.select();
+}
+
+/** Where the hand is put: on the first field of a point, on what is doubted, on an applied value that is asked for. */
+function useFocus(
+  elements: Elements,
+  {
+    first,
+    doubted,
+    isAppliedAsked,
+  }: {
+    readonly first: Column;
+    readonly doubted: Pick<Doubt, 'column'> | null;
+    readonly isAppliedAsked: boolean;
+  },
+): void {
+  useEffect(() => focusOn(elements, first), [elements, first]);
+  // What is doubted is selected: typing replaces it, Enter takes it.
+  useEffect(() => {
+    if (doubted !== null) focusOn(elements, doubted.column);
+  }, [elements, doubted]);
+  useEffect(() => {
+    if (isAppliedAsked) focusOn(elements, 'applied');
+  }, [elements, isAppliedAsked]);
 }

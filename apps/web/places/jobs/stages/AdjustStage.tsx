@@ -72,24 +72,11 @@ export function AdjustStage({ job }: { job: JobFile }) {
             canGoBack={!isConfigured && job.adjustments.length === 0}
           />
         </Sheet>
-        <Sheet
-          title="Range"
-          aside={
-            <LinkButton
-              href={`/instruments/${encodeURIComponent(job.tag)}/configure?job=${job.id}`}
-              isMain={isRangeAwaited}
-            >
-              Set another range
-            </LinkButton>
-          }
-        >
-          <Facts
-            facts={[
-              ['In force', `${rangeInWords(configuration)}, version ${configuration.version}`],
-              ...(isConfigured ? [['Last run', rangeInWords(before.madeWith.configuration)] as const] : []),
-            ]}
-          />
-        </Sheet>
+        <RangeSheet
+          job={job}
+          last={isConfigured ? before.madeWith.configuration : null}
+          isAwaited={isRangeAwaited}
+        />
       </Stack>
       <Stack sx={{ gap: 1.5 }}>
         <Sheet title={asLeft === null ? 'As found' : `As left, pass ${asLeft.pass}`}>
@@ -98,5 +85,39 @@ export function AdjustStage({ job }: { job: JobFile }) {
         <CorridorSheet asFound={asFound} asLeft={asLeft} height={210} />
       </Stack>
     </Columns>
+  );
+}
+
+function RangeSheet({
+  job,
+  last,
+  isAwaited,
+}: {
+  job: JobFile;
+  /** The range of the last run, where that was another. */
+  last: Parameters<typeof rangeInWords>[0] | null;
+  /** Whether it was decided that the range changes, and it has not yet. */
+  isAwaited: boolean;
+}) {
+  const { configuration } = job.instrument;
+  return (
+    <Sheet
+      title="Range"
+      aside={
+        <LinkButton
+          href={`/instruments/${encodeURIComponent(job.tag)}/configure?job=${job.id}`}
+          isMain={isAwaited}
+        >
+          Set another range
+        </LinkButton>
+      }
+    >
+      <Facts
+        facts={[
+          ['In force', `${rangeInWords(configuration)}, version ${configuration.version}`],
+          ...(last === null ? [] : [['Last run', rangeInWords(last)] as const]),
+        ]}
+      />
+    </Sheet>
   );
 }

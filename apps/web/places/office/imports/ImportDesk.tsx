@@ -51,34 +51,12 @@ export function ImportDesk({
   const begin = (wanted: Wanted) => void run({ ...choice, wanted });
   return (
     <Columns columns="minmax(300px, 0.8fr) 1.6fr">
-      <Sheet title="Which column is which" aside="* is needed">
-        <Stack sx={{ gap: 1 }}>
-          {columns.map(({ field, label, isRequired }) => (
-            <TextField
-              key={field}
-              select
-              label={isRequired === true ? `${label} *` : label}
-              value={choice.mapping[field] == null ? '' : String(choice.mapping[field])}
-              error={isRequired === true && choice.mapping[field] == null}
-              onChange={(event) =>
-                change({
-                  mapping: {
-                    ...choice.mapping,
-                    [field]: event.target.value === '' ? null : Number(event.target.value),
-                  },
-                })
-              }
-            >
-              <MenuItem value="">— not in the file —</MenuItem>
-              {header.map((heading, place) => (
-                <MenuItem key={place} value={String(place)}>
-                  {heading === '' ? `column ${place + 1}` : heading}
-                </MenuItem>
-              ))}
-            </TextField>
-          ))}
-        </Stack>
-      </Sheet>
+      <MappingSheet
+        columns={columns}
+        header={header}
+        mapping={choice.mapping}
+        change={(mapping) => change({ mapping })}
+      />
       <Stack sx={{ gap: 1.5 }}>
         <SampleSheet header={header} sample={sample} />
         <Sheet title="What would be taken over">
@@ -114,6 +92,47 @@ export function ImportDesk({
         </Sheet>
       </Stack>
     </Columns>
+  );
+}
+
+function MappingSheet({
+  columns,
+  header,
+  mapping,
+  change,
+}: {
+  columns: readonly Column[];
+  header: readonly string[];
+  mapping: ImportChoice['mapping'];
+  change: (mapping: ImportChoice['mapping']) => void;
+}) {
+  return (
+    <Sheet title="Which column is which" aside="* is needed">
+      <Stack sx={{ gap: 1 }}>
+        {columns.map(({ field, label, isRequired }) => (
+          <TextField
+            key={field}
+            select
+            label={isRequired === true ? `${label} *` : label}
+            value={mapping[field] == null ? '' : String(mapping[field])}
+            error={isRequired === true && mapping[field] == null}
+            onChange={(event) =>
+              change({
+                ...mapping,
+                [field]: event.target.value === '' ? null : Number(event.target.value),
+              })
+            }
+          >
+            <MenuItem value="">— not in the file —</MenuItem>
+            {header.map((heading, place) => (
+              <MenuItem key={place} value={String(place)}>
+                {heading === '' ? `column ${place + 1}` : heading}
+              </MenuItem>
+            ))}
+          </TextField>
+        ))}
+      </Stack>
+    </Sheet>
   );
 }
 

@@ -1,27 +1,18 @@
 'use client';
-import { CoreError } from '@barys/core/errors';
 import { formatSignificant } from '@barys/core/text';
 import {
   convert,
-  convertKind,
   isPressureUnit,
   isUnit,
-  PRESSURE_KINDS,
   QUANTITIES,
   quantityOf,
   unitLabel,
   unitsOf,
   workConversion,
-  workKind,
-  type PressureKind,
-  type PressureUnit,
   type Unit,
 } from '@barys/core/units';
-import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import MenuItem from '@mui/material/MenuItem';
 import Stack from '@mui/material/Stack';
-import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { Columns } from '@/ui/Columns';
 import { Figure } from '@/ui/Figure';
@@ -33,16 +24,13 @@ import { useAddress } from '@/ui/useAddress';
 import { Working } from '@/ui/Working';
 import type { ConvertFields } from './fields';
 import { COLUMN_UNITS, MERCURY_REFERENCES, MERCURY_ROWS, WATER_REFERENCES, WATER_ROWS } from './columns';
+import { Kinds } from './Kinds';
 import { ReferenceTable } from './ReferenceTable';
 
-const KIND_WORD: Record<PressureKind, string> = {
-  gauge: 'gauge',
-  absolute: 'absolute',
-  differential: 'differential',
-  compound: 'compound',
-  vacuum: 'vacuum (below the air)',
-};
-const kindOf = (text: string): PressureKind => PRESSURE_KINDS.find((kind) => kind === text) ?? 'gauge';
+const LIQUIDS = [
+  { liquid: 'Water', references: WATER_REFERENCES, rows: WATER_ROWS },
+  { liquid: 'Mercury', references: MERCURY_REFERENCES, rows: MERCURY_ROWS },
+] as const;
 
 /** As many digits as were typed and three more, so that nothing typed is lost and nothing is made up for long. */
 const digitsOf = (text: string): number =>
@@ -92,144 +80,71 @@ export function ConvertDesk({ initial }: { initial: ConvertFields }) {
         )}
         {value !== null && isPressureUnit(from) && (
           <Sheet title="What the reference alone changes">
-            <ReferenceTable
-              liquid="Water"
-              references={WATER_REFERENCES}
-              rows={WATER_ROWS}
-              value={value}
-              unit={from}
-              digits={digits}
-              chosen={to}
-              onChoose={(unit) => change({ to: unit })}
-            />
-            <ReferenceTable
-              liquid="Mercury"
-              references={MERCURY_REFERENCES}
-              rows={MERCURY_ROWS}
-              value={value}
-              unit={from}
-              digits={digits}
-              chosen={to}
-              onChoose={(unit) => change({ to: unit })}
-            />
+            {LIQUIDS.map((liquid) => (
+              <ReferenceTable
+                key={liquid.liquid}
+                {...liquid}
+                value={value}
+                unit={from}
+                digits={digits}
+                chosen={to}
+                onChoose={(unit) => change({ to: unit })}
+              />
+            ))}
           </Sheet>
         )}
       </Stack>
-      <Sheet title={`${isPressureUnit(from) ? 'Other' : 'All'} units of ${QUANTITIES[quantity].name}`}>
-        {value === null ? (
-          <Typography sx={{ color: 'text.secondary' }}>Type a value to see it in every unit.</Typography>
-        ) : (
-          <>
-            {unitsOf(quantity)
-              .filter((unit) => !COLUMN_UNITS.has(unit))
-              .map((unit) => (
-                <Button
-                  key={unit}
-                  onClick={() => change({ to: unit })}
-                  aria-pressed={unit === to}
-                  sx={{
-                    width: '100%',
-                    py: 0.25,
-                    px: 0.75,
-                    minHeight: { xs: 44, md: 34 },
-                    display: 'flex',
-                    justifyContent: 'space-between',
-                    fontWeight: 400,
-                    color: 'text.primary',
-                    bgcolor: unit === to ? 'var(--wash)' : 'transparent',
-                    borderTop: '1px solid var(--rule)',
-                    borderRadius: 0,
-                  }}
-                >
-                  <span>{unitLabel(unit)}</span>
-                  <Figure>{shown(convert(value, from, unit))}</Figure>
-                </Button>
-              ))}
-          </>
-        )}
-      </Sheet>
+      <EveryUnit value={value} from={from} to={to} shown={shown} onChoose={(unit) => change({ to: unit })} />
     </Columns>
   );
 }
 
-/** Gauge, absolute and the others, with the barometer that lies between them. */
-function Kinds({
-  from,
+/** The value in each unit that no column beside it has. */
+function EveryUnit({
   value,
-  fields,
-  change,
+  from,
+  to,
   shown,
+  onChoose,
 }: {
-  from: PressureUnit;
   value: number | null;
-  fields: ConvertFields;
-  change: (patch: Partial<ConvertFields>) => void;
+  from: Unit;
+  to: Unit;
   shown: (amount: number) => string;
+  onChoose: (unit: Unit) => void;
 }) {
-  const [kind, toKind] = [kindOf(fields.kind), kindOf(fields.toKind)];
-  const unit: PressureUnit = isPressureUnit(fields.to) ? fields.to : from;
-  const barometerUnit: PressureUnit = isPressureUnit(fields.barometerUnit) ? fields.barometerUnit : 'hPa';
-  const { value: ambient } = readNumber(fields.barometer);
-  const barometer = ambient === null ? undefined : { value: ambient, unit: barometerUnit };
-  const request = [{ value: value ?? 0, unit: from, kind }, { unit, kind: toKind }, barometer] as const;
-  const answer = (): { result: number } | { error: string } => {
-    try {
-      return { result: convertKind(...request) };
-    } catch (error) {
-      if (error instanceof CoreError) return { error: error.message };
-      throw error;
-    }
-  };
-  const got = value === null ? null : answer();
-  const choice = (label: string, chosen: PressureKind, name: 'kind' | 'toKind') => (
-    <TextField
-      select
-      label={label}
-      value={chosen}
-      onChange={(event) => change({ [name]: event.target.value })}
-    >
-      {PRESSURE_KINDS.map((one) => (
-        <MenuItem key={one} value={one}>
-          {KIND_WORD[one]}
-        </MenuItem>
-      ))}
-    </TextField>
-  );
+  const quantity = quantityOf(from);
   return (
-    <Sheet title="Gauge, absolute, vacuum">
-      <Stack sx={{ gap: 1.5 }}>
-        <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1 }}>
-          {choice('The value is', kind, 'kind')}
-          {choice('Give it as', toKind, 'toKind')}
-          <NumberField
-            label="Barometer"
-            text={fields.barometer}
-            onText={(barometerText) => change({ barometer: barometerText })}
-          />
-          <UnitField
-            label="Barometer in"
-            unit={barometerUnit}
-            quantities={['pressure']}
-            onUnit={(chosen) => change({ barometerUnit: chosen })}
-          />
-        </Box>
-        {got !== null && 'error' in got && (
-          <Typography role="alert" variant="body2" sx={{ color: 'var(--outside)', fontWeight: 600 }}>
-            {got.error}
-          </Typography>
-        )}
-        {got !== null && 'result' in got && (
-          <div>
-            <Typography sx={{ fontWeight: 700 }}>
-              <Figure>{shown(got.result)}</Figure> {unitLabel(unit)} {toKind}
-            </Typography>
-            <Working of="the change of kind" steps={() => workKind(...request).working} />
-          </div>
-        )}
-        <Typography variant="body2" sx={{ color: 'text.secondary' }}>
-          Use the pressure here and now, not the value reduced to sea level that a weather service gives.
-        </Typography>
-      </Stack>
+    <Sheet title={`${isPressureUnit(from) ? 'Other' : 'All'} units of ${QUANTITIES[quantity].name}`}>
+      {value === null && (
+        <Typography sx={{ color: 'text.secondary' }}>Type a value to see it in every unit.</Typography>
+      )}
+      {value !== null &&
+        unitsOf(quantity)
+          .filter((unit) => !COLUMN_UNITS.has(unit))
+          .map((unit) => (
+            <Button
+              key={unit}
+              onClick={() => onChoose(unit)}
+              aria-pressed={unit === to}
+              sx={{
+                width: '100%',
+                py: 0.25,
+                px: 0.75,
+                minHeight: { xs: 44, md: 34 },
+                display: 'flex',
+                justifyContent: 'space-between',
+                fontWeight: 400,
+                color: 'text.primary',
+                bgcolor: unit === to ? 'var(--wash)' : 'transparent',
+                borderTop: '1px solid var(--rule)',
+                borderRadius: 0,
+              }}
+            >
+              <span>{unitLabel(unit)}</span>
+              <Figure>{shown(convert(value, from, unit))}</Figure>
+            </Button>
+          ))}
     </Sheet>
   );
 }

@@ -5,7 +5,13 @@ import MenuItem from '@mui/material/MenuItem';
 import Stack from '@mui/material/Stack';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
-import { Controller, useFieldArray, useWatch, type UseFormReturn } from 'react-hook-form';
+import {
+  Controller,
+  useFieldArray,
+  useWatch,
+  type UseFieldArrayReturn,
+  type UseFormReturn,
+} from 'react-hook-form';
 import { Sheet } from '@/ui/Sheet';
 import { EXAMPLES } from './examples';
 import type { BudgetFields, InputFields } from './fields';
@@ -50,8 +56,6 @@ export function BudgetForm({ form, wrong }: { form: UseFormReturn<BudgetFields>;
       )}
     />
   );
-  // The core names a whole list where it cannot name one input.
-  const ofAll = at('inputs');
   return (
     <Sheet title="Budget">
       <Stack sx={{ gap: 1.25 }}>
@@ -83,44 +87,16 @@ export function BudgetForm({ form, wrong }: { form: UseFormReturn<BudgetFields>;
             />
           ))}
         </Box>
-        {ofAll !== null && (
-          <Typography role="alert" variant="body2" sx={{ color: 'var(--outside)', fontWeight: 600 }}>
-            {ofAll}
-          </Typography>
-        )}
+        {/* The core names a whole list where it cannot name one input. */}
+        <Problem of={at('inputs')} />
         <Stack direction="row" sx={{ gap: 1, flexWrap: 'wrap' }}>
           <Button variant="outlined" onClick={() => inputs.append(EMPTY_INPUT)}>
             Add an input
           </Button>
           <Button onClick={() => correlations.append({ a: '', b: '', r: '' })}>Add a correlation</Button>
         </Stack>
-        {correlations.fields.map(({ id }, place) => (
-          <Box key={id} sx={{ display: 'grid', gap: 1, gridTemplateColumns: '1fr 1fr 1fr auto' }}>
-            {(['a', 'b'] as const).map((side) => (
-              <Controller
-                key={side}
-                control={control}
-                name={`correlations.${place}.${side}`}
-                render={({ field }) => (
-                  <TextField select label={side === 'a' ? 'Input' : 'With input'} {...field}>
-                    {names.map((name) => (
-                      <MenuItem key={name} value={name}>
-                        {name}
-                      </MenuItem>
-                    ))}
-                  </TextField>
-                )}
-              />
-            ))}
-            <TextField label="r, −1 to 1" {...register(`correlations.${place}.r`)} />
-            <Button onClick={() => correlations.remove(place)}>Remove</Button>
-          </Box>
-        ))}
-        {at('correlations') !== null && (
-          <Typography role="alert" variant="body2" sx={{ color: 'var(--outside)', fontWeight: 600 }}>
-            {at('correlations')}
-          </Typography>
-        )}
+        <Correlations form={form} names={names} list={correlations} />
+        <Problem of={at('correlations')} />
         <Box sx={{ display: 'grid', gap: 1, gridTemplateColumns: '1fr 1fr 1fr' }}>
           {text('probability', 'Coverage, %')}
           {text('lower', 'Lower limit')}
@@ -128,5 +104,53 @@ export function BudgetForm({ form, wrong }: { form: UseFormReturn<BudgetFields>;
         </Box>
       </Stack>
     </Sheet>
+  );
+}
+
+/** Which inputs go together, and how far. */
+function Correlations({
+  form: { control, register },
+  names,
+  list,
+}: {
+  form: UseFormReturn<BudgetFields>;
+  /** Of the inputs. */
+  names: readonly string[];
+  list: UseFieldArrayReturn<BudgetFields, 'correlations'>;
+}) {
+  return (
+    <>
+      {list.fields.map(({ id }, place) => (
+        <Box key={id} sx={{ display: 'grid', gap: 1, gridTemplateColumns: '1fr 1fr 1fr auto' }}>
+          {(['a', 'b'] as const).map((side) => (
+            <Controller
+              key={side}
+              control={control}
+              name={`correlations.${place}.${side}`}
+              render={({ field }) => (
+                <TextField select label={side === 'a' ? 'Input' : 'With input'} {...field}>
+                  {names.map((name) => (
+                    <MenuItem key={name} value={name}>
+                      {name}
+                    </MenuItem>
+                  ))}
+                </TextField>
+              )}
+            />
+          ))}
+          <TextField label="r, −1 to 1" {...register(`correlations.${place}.r`)} />
+          <Button onClick={() => list.remove(place)}>Remove</Button>
+        </Box>
+      ))}
+    </>
+  );
+}
+
+function Problem({ of: words }: { of: string | null }) {
+  if (words === null) return null;
+  return (
+    <Typography role="alert" variant="body2" sx={{ color: 'var(--outside)', fontWeight: 600 }}>
+      {words}
+    </Typography>
   );
 }

@@ -28,8 +28,6 @@ export function InputRow({
 }) {
   const kind = useWatch({ control, name: `inputs.${place}.kind` });
   const name = useWatch({ control, name: `inputs.${place}.name` });
-  const { labels } = DISTRIBUTIONS[kind];
-  const decimal = { htmlInput: { inputMode: 'decimal' as const } };
   const of = (label: string) => ({
     'aria-label': `${label} of ${name === '' ? `input ${place + 1}` : name}`,
   });
@@ -68,22 +66,7 @@ export function InputRow({
             </TextField>
           )}
         />
-        <Box
-          sx={{
-            display: 'grid',
-            gap: 0.75,
-            gridTemplateColumns: `repeat(${Math.min(labels.length, 4)}, 1fr)`,
-          }}
-        >
-          {labels.map((label, figure) => (
-            <TextField
-              key={`${kind} ${label}`}
-              label={label}
-              slotProps={kind === 'type-a' ? {} : decimal}
-              {...register(`inputs.${place}.figures.${figure}`)}
-            />
-          ))}
-        </Box>
+        <Figures place={place} kind={kind} register={register} />
         <TextField
           label="ν"
           placeholder={NU_PLACEHOLDER[kind] ?? '∞'}
@@ -93,18 +76,7 @@ export function InputRow({
           }}
           {...register(`inputs.${place}.degreesOfFreedom`)}
         />
-        <IconButton
-          aria-label={`Remove ${name === '' ? `input ${place + 1}` : name}`}
-          onClick={onRemove}
-          sx={{
-            width: 44,
-            height: 44,
-            gridColumn: { xs: 3, sm: 'auto' },
-            gridRow: { xs: '1 / span 3', sm: 'auto' },
-          }}
-        >
-          <DeleteOutlined fontSize="small" />
-        </IconButton>
+        <RemoveButton what={name === '' ? `input ${place + 1}` : name} onRemove={onRemove} />
       </Box>
       {wrong !== null && (
         <Typography role="alert" variant="body2" sx={{ color: 'var(--outside)', fontWeight: 600, mt: 0.5 }}>
@@ -112,5 +84,49 @@ export function InputRow({
         </Typography>
       )}
     </Box>
+  );
+}
+
+/** The figures that the distribution asks for. */
+function Figures({
+  place,
+  kind,
+  register,
+}: {
+  place: number;
+  kind: DistributionKind;
+  register: UseFormRegister<BudgetFields>;
+}) {
+  const { labels } = DISTRIBUTIONS[kind];
+  return (
+    <Box
+      sx={{ display: 'grid', gap: 0.75, gridTemplateColumns: `repeat(${Math.min(labels.length, 4)}, 1fr)` }}
+    >
+      {labels.map((label, figure) => (
+        <TextField
+          key={`${kind} ${label}`}
+          label={label}
+          slotProps={kind === 'type-a' ? {} : { htmlInput: { inputMode: 'decimal' } }}
+          {...register(`inputs.${place}.figures.${figure}`)}
+        />
+      ))}
+    </Box>
+  );
+}
+
+function RemoveButton({ what, onRemove }: { what: string; onRemove: () => void }) {
+  return (
+    <IconButton
+      aria-label={`Remove ${what}`}
+      onClick={onRemove}
+      sx={{
+        width: 44,
+        height: 44,
+        gridColumn: { xs: 3, sm: 'auto' },
+        gridRow: { xs: '1 / span 3', sm: 'auto' },
+      }}
+    >
+      <DeleteOutlined fontSize="small" />
+    </IconButton>
   );
 }

@@ -74,38 +74,7 @@ export default async function RecordPage({ params }: { params: Params }) {
   return (
     <>
       <JobHead job={job} />
-      <Stack direction="row" sx={{ gap: 1, mb: 1.5, alignItems: 'center', flexWrap: 'wrap' }}>
-        {job.signedAt !== null ? (
-          <>
-            <Button variant="contained" component="a" href={`/jobs/${job.id}/certificate`} download>
-              Download certificate (PDF)
-            </Button>
-            <LinkButton href={`/jobs/${job.id}/label`} isFile>
-              Label (PDF)
-            </LinkButton>
-          </>
-        ) : (
-          <>
-            <Typography sx={{ fontWeight: 700 }}>
-              {job.cancelledAt === null
-                ? 'Not signed yet: this is the record so far.'
-                : 'Cancelled: nothing was signed.'}
-            </Typography>
-            {job.cancelledAt === null && (
-              <LinkButton href={`/jobs/${job.id}`} isMain>
-                Back to {STAGE_WORD[job.stage]}
-              </LinkButton>
-            )}
-          </>
-        )}
-        <LinkButton href={`/jobs/${job.id}/readings.csv`} isFile>
-          Readings (CSV)
-        </LinkButton>
-        <LinkButton href={`/api/v1/jobs/${job.id}`} isFile>
-          Job (JSON)
-        </LinkButton>
-        <LinkButton href={`/instruments/${job.tag}`}>Instrument {job.tag}</LinkButton>
-      </Stack>
+      <Papers job={job} />
       {doubts.length > 0 && (
         <Alert severity="warning" variant="outlined" sx={{ mb: 1.5 }}>
           {doubtsInWords(doubts).map((line) => (
@@ -146,6 +115,44 @@ export default async function RecordPage({ params }: { params: Params }) {
         </Sheet>
       </Columns>
     </>
+  );
+}
+
+/** What can be taken along: the certificate and the label once signed, and the figures. */
+function Papers({ job }: { job: JobFile }) {
+  return (
+    <Stack direction="row" sx={{ gap: 1, mb: 1.5, alignItems: 'center', flexWrap: 'wrap' }}>
+      {job.signedAt !== null ? (
+        <>
+          <Button variant="contained" component="a" href={`/jobs/${job.id}/certificate`} download>
+            Download certificate (PDF)
+          </Button>
+          <LinkButton href={`/jobs/${job.id}/label`} isFile>
+            Label (PDF)
+          </LinkButton>
+        </>
+      ) : (
+        <>
+          <Typography sx={{ fontWeight: 700 }}>
+            {job.cancelledAt === null
+              ? 'Not signed yet: this is the record so far.'
+              : 'Cancelled: nothing was signed.'}
+          </Typography>
+          {job.cancelledAt === null && (
+            <LinkButton href={`/jobs/${job.id}`} isMain>
+              Back to {STAGE_WORD[job.stage]}
+            </LinkButton>
+          )}
+        </>
+      )}
+      <LinkButton href={`/jobs/${job.id}/readings.csv`} isFile>
+        Readings (CSV)
+      </LinkButton>
+      <LinkButton href={`/api/v1/jobs/${job.id}`} isFile>
+        Job (JSON)
+      </LinkButton>
+      <LinkButton href={`/instruments/${job.tag}`}>Instrument {job.tag}</LinkButton>
+    </Stack>
   );
 }
 
