@@ -6,7 +6,16 @@ import { test as base, type Page } from '@playwright/test';
 import { spawn, type ChildProcess } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
 import { once } from 'node:events';
-import { cpSync, mkdtempSync, rmSync } from 'node:fs';
+import {
+  closeSync,
+  cpSync,
+  existsSync,
+  mkdtempSync,
+  openSync,
+  readFileSync,
+  rmSync,
+  truncateSync,
+} from 'node:fs';
 import { createServer, type AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { setTimeout as sleep } from 'node:timers/promises';
@@ -59,9 +68,19 @@ export class Works {
     await query('postgres', `drop database if exists ${this.database} with (force)`);
     await query('postgres', `create database ${this.database} template barys_demo`);
     rmSync(this.seals, { recursive: true });
+    if (existsSync(this.log)) truncateSync(this.log);
     cpSync(process.env['BARYS_TEST_SEALS'] ?? '', this.seals, { recursive: true });
     if (this.server === null) await this.startServer();
     else await this.untilHealthy();
+  }
+
+  private get log(): string {
+    return `${this.seals}.log`;
+  }
+
+  /** What the server said since the journey began. */
+  said(): string {
+    return existsSync(this.log) ? readFileSync(this.log, 'utf8') : '';
   }
 
   get url(): string {
@@ -69,9 +88,10 @@ export class Works {
   }
 
   async startServer(): Promise<void> {
+    const log = openSync(this.log, 'a');
     this.server = spawn(process.execPath, ['serve.mjs', String(this.port)], {
       cwd: `${ROOT}apps/web`,
-      stdio: 'ignore',
+      stdio: ['ignore', log, log],
       env: {
         ...process.env,
         DATABASE_URL: serverUrl('BARYS_TEST_APP_URL', this.database),
@@ -82,6 +102,7 @@ export class Works {
         NEXT_TELEMETRY_DISABLED: '1',
       },
     });
+    closeSync(log);
     await this.untilHealthy();
   }
 
@@ -138,6 +159,7 @@ export class Works {
     await this.killServer();
     await query('postgres', `drop database if exists ${this.database} with (force)`);
     rmSync(this.seals, { recursive: true });
+    rmSync(this.log, { force: true });
   }
 }
 
@@ -150,9 +172,11 @@ export const test = base.extend<{ works: Works; page: Page }, { ground: Works }>
     },
     { scope: 'worker' },
   ],
-  works: async ({ ground }, use) => {
+  works: async ({ ground }, use, info) => {
     await ground.renew();
     await use(ground);
+    if (info.status !== info.expectedStatus)
+      await info.attach('what the server said', { body: ground.said() });
   },
   baseURL: async ({ works }, use) => use(works.url),
   // Errors of the page's own code fail the journey that met them.
