@@ -202,6 +202,8 @@ test('the edges are guarded: headers, origin, rate, and errors as problem detail
   const slowed = flood.filter((answer) => answer.status() === 429);
   expect(slowed.length).toBeGreaterThanOrEqual(25);
   expect(slowed[0]?.headers()['retry-after']).toBe('10');
+  // The next journey's strangers come from the same address.
+  await works.killServer();
 });
 
 test('only a signed job has a certificate, in A4 and in Letter', async ({ request, works }) => {

@@ -15,6 +15,8 @@ async function fill(page: Page, fields: Readonly<Record<string, string>>): Promi
     await page.getByLabel(label, { exact: true }).fill(text);
 }
 
+const BACK = 'What you typed here before, and did not send, is back.';
+
 test('the list is found, filtered, kept as a view, and several instruments are handled at once', async ({
   page,
 }) => {
@@ -72,7 +74,12 @@ test('an instrument is entered, configured anew, and its versions are compared',
   await page.keyboard.press('Tab');
   await page.getByRole('button', { name: 'Add the instrument' }).click();
   await expect(page.getByRole('alert').filter({ hasText: 'outside the limits of the body' })).toBeVisible();
+  // A reload loses nothing of what is not kept yet, neither fields nor choices.
+  await page.reload();
+  await expect(page.getByText(BACK)).toBeVisible();
   await expect(page.getByLabel('Service', { exact: true })).toHaveValue('Test line, pressure');
+  await expect(page.getByText('body: Gauge cell 16 bar')).toBeVisible();
+  await expect(page.getByRole('combobox', { name: 'Input in' })).toHaveValue('bar');
   await page.getByLabel('URV', { exact: true }).fill('6');
   await page.getByRole('button', { name: 'Add the instrument' }).click();
   await expect(page.getByRole('heading', { name: /PT-7001/ })).toBeVisible();
@@ -91,7 +98,15 @@ test('an instrument is entered, configured anew, and its versions are compared',
   await expect(page.getByRole('img', { name: /0 to 4 bar gives 4 to 20 mA/ })).toBeVisible();
   await expect(page.getByRole('row', { name: /Why first entry pump changed/ })).toBeVisible();
 
+  await page.goto('/instruments/new');
+  await expect(page.getByLabel('Service', { exact: true })).toHaveValue('');
   await page.goto('/instruments/PT-7001/edit');
+  await fill(page, { Owner: 'Somebody' });
+  await page.reload();
+  await expect(page.getByLabel('Owner', { exact: true })).toHaveValue('Somebody');
+  await page.getByRole('button', { name: 'Begin anew' }).click();
+  await expect(page.getByText(BACK)).toBeHidden();
+  await expect(page.getByLabel('Owner', { exact: true })).toHaveValue('');
   await fill(page, { Owner: 'Night crew', Hazards: 'toxic; hot' });
   await page.getByRole('button', { name: 'Keep the changes' }).click();
   await expect(page.getByText('toxic; hot')).toBeVisible();

@@ -1,5 +1,5 @@
 /**
- * `npm run bench [-- core|saving|desks|kills|import|fleet]`: how long Barys takes beside the least that the same work can take, measured
+ * `npm run bench -- all`, or one part of it: how long Barys takes beside the least that the same work can take, measured
  * side by side in one run. Saving is measured on a private PostgreSQL with its commits made safe on disk, as in real
  * use. Ratios travel between machines; milliseconds do not.
  */
@@ -9,17 +9,27 @@ import { benchFleet } from './bench/fleet';
 import { benchImport } from './bench/import';
 import { benchKills } from './bench/kills';
 import { benchSaving } from './bench/saving';
-import { main } from './lib/failure';
+import { printTable } from './bench/table';
+import { Failure, main } from './lib/failure';
 
-const [part] = process.argv.slice(2);
+const PARTS = {
+  core: benchCore,
+  saving: benchSaving,
+  desks: benchDesks,
+  import: benchImport,
+  fleet: benchFleet,
+  kills: benchKills,
+};
 
 await main(async () => {
-  if (part === undefined || part === 'core') await benchCore();
-  if (part === undefined || part === 'saving') await benchSaving();
-  if (part === undefined || part === 'desks') await benchDesks();
-  if (part === undefined || part === 'kills') await benchKills();
-  if (part === undefined || part === 'import') await benchImport();
-  if (part === undefined || part === 'fleet') await benchFleet();
+  const [part = 'all'] = process.argv.slice(2);
+  const wanted = Object.entries(PARTS).filter(([name]) => part === 'all' || part === name);
+  if (wanted.length === 0)
+    throw new Failure(`There is no part ${part}; there are all, ${Object.keys(PARTS).join(', ')}.`);
+  const startedAt = Date.now();
+  for (const [, bench] of wanted) await bench();
+  printTable();
+  console.log(`\nTook ${Math.round((Date.now() - startedAt) / 1000)} s.`);
 });
 // A bench that failed leaves a web server behind, which would keep this process.
 process.exit();

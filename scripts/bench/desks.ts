@@ -12,8 +12,8 @@ import { prepareDatabase } from '../lib/database';
 import { Failure } from '../lib/failure';
 import { freePort } from '../lib/ports';
 import { startWeb } from '../lib/web';
-import { quantile } from './compare';
 import { post } from './post';
+import { measured, remark, timesOf } from './table';
 
 const DESKS = 50;
 const ROUNDS = 9;
@@ -118,21 +118,11 @@ async function sitTogether(
     'select count(*)::int as count from reading where run_id = any($1)',
     [desks.map(({ runId }) => runId)],
   );
-  const figures = (times: number[]) => {
-    const sorted = times.sort((a, b) => a - b);
-    return { p50: quantile(sorted, 0.5), p95: quantile(sorted, 0.95) };
-  };
-  const [least, own] = [figures(bare), figures(saved)];
-  console.log(`\n${DESKS} technicians entering at once (${ROUNDS} readings each), web servers: ${processes}`);
-  for (const [name, { p50, p95 }] of [
-    ['bare commit of one row, as many at once', least],
-    ['saved over HTTP, as a page does', own],
-  ] as const)
-    console.log(
-      `  ${name.padEnd(44)} p50 ${p50.toFixed(1)} ms (${(p50 / least.p50).toFixed(1)} times)` +
-        `   p95 ${p95.toFixed(1)} ms (${(p95 / least.p95).toFixed(1)} times)`,
-    );
-  console.log(`  readings kept: ${kept?.count ?? 0} of ${DESKS * ROUNDS}`);
+  measured(`${DESKS} technicians at once, web servers: ${processes}`, [
+    ['bare commits of one row, as many at once', timesOf(bare)],
+    ['saved over HTTP, as a page does', timesOf(saved)],
+  ]);
+  remark(`Readings of the fifty kept: ${kept?.count ?? 0} of ${DESKS * ROUNDS}.`);
   await web.stop();
   // The next ones sit down at jobs of their own.
   await query(

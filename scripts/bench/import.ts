@@ -11,6 +11,7 @@ import { prepareDatabase } from '../lib/database';
 import { postgresPrograms } from '../lib/debian';
 import { Failure } from '../lib/failure';
 import { onScratch } from './scratch';
+import { measured, quantile } from './table';
 
 const ROWS = 100_000;
 const ROUNDS = 3;
@@ -129,19 +130,16 @@ async function importRows(cluster: Cluster, scratch: string): Promise<void> {
   if (administrator === undefined) throw new Failure('the demo has no administrator');
   const at = new Date();
   const actor: Actor = { personId: administrator.id, at, today: dayjs(at).format('YYYY-MM-DD') };
-  const times: { copy: number; import: number }[] = [];
-  for (let round = 0; round < ROUNDS; round += 1)
-    times.push({
-      copy: copyRows(url, scratch, actor, round),
-      import: await bringRows(db, actor, round),
-    });
+  const [copied, brought]: [number[], number[]] = [[], []];
+  for (let round = 0; round < ROUNDS; round += 1) {
+    copied.push(copyRows(url, scratch, actor, round));
+    brought.push(await bringRows(db, actor, round));
+  }
   await db.close();
-  const middle = (name: 'copy' | 'import') => times.map((one) => one[name]).sort((a, b) => a - b)[1] ?? 0;
-  console.log(
-    `\nImporting ${ROWS} rows (${ROUNDS} rounds, the middle one)\n` +
-      `  bare COPY of the same rows                   ${(middle('copy') / 1000).toFixed(2)} s\n` +
-      `  brought in, checked and taken over           ${(middle('import') / 1000).toFixed(2)} s (${(middle('import') / middle('copy')).toFixed(1)} times)`,
-  );
+  measured(`${ROWS} rows, the middle one of ${ROUNDS}`, [
+    ['bare COPY of the same rows', { p50: quantile(copied, 0.5) }],
+    ['brought in, checked and taken over', { p50: quantile(brought, 0.5) }],
+  ]);
 }
 
 export const benchImport = (): Promise<void> => onScratch(importRows);

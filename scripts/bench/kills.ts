@@ -13,6 +13,7 @@ import { prepareDatabase } from '../lib/database';
 import { Failure } from '../lib/failure';
 import { freePort } from '../lib/ports';
 import { startWeb } from '../lib/web';
+import { remark } from './table';
 
 const KILLS = 68;
 /** Entered between two kills, so that they come at any moment of a commit, ms. */
@@ -114,10 +115,10 @@ export async function benchKills(): Promise<void> {
       (one) => !rows.some((row) => row.key === one.key && row.text === one.text && Number(row.id) === one.id),
     );
     const twice = rows.length - new Set(rows.map(({ key }) => key)).size;
-    console.log(
-      `\n${KILLS} kills without notice, by turns of the web server and of PostgreSQL, while readings were entered`,
+    remark(
+      `${KILLS} kills without notice, by turns of the web server and of PostgreSQL: ${kept.length} readings acknowledged, ` +
+        `${lost.length} lost, ${twice} kept twice.`,
     );
-    console.log(`  readings acknowledged: ${kept.length}; lost: ${lost.length}; kept twice: ${twice}`);
     await site.stop();
   } finally {
     await server.cluster.stop();

@@ -1,18 +1,8 @@
 'use client';
 import { useCallback, useRef } from 'react';
-
-const PREFIX = 'barys.form.';
-/** What nobody came back for is dropped. */
-const KEPT_DAYS = 7;
+import { drop, keepAt, keptAt, keyOf, prune, type KeptForm } from './keptForms';
 
 type Field = HTMLInputElement | HTMLTextAreaElement;
-
-interface KeptForm {
-  readonly at: number;
-  /** Texts by the field's name; of boxes and choices, those that are ticked. */
-  readonly texts: Readonly<Record<string, string>>;
-  readonly ticked: Readonly<Record<string, readonly string[]>>;
-}
 
 const fieldsOf = (form: HTMLFormElement): Field[] =>
   [...form.elements].filter(
@@ -60,44 +50,6 @@ function putBack(form: HTMLFormElement, kept: KeptForm, done: Set<Field>): void 
   }
 }
 
-const isText = (value: unknown): boolean => typeof value === 'string';
-const isTextList = (value: unknown): boolean => Array.isArray(value) && value.every(isText);
-
-/** By hand, since every page loads this and a schema would be the heaviest part of many. */
-function isKept(value: unknown): value is KeptForm {
-  if (typeof value !== 'object' || value === null) return false;
-  const { at, texts, ticked } = value as Record<string, unknown>;
-  const isRecordOf = (record: unknown, is: (one: unknown) => boolean): boolean =>
-    typeof record === 'object' && record !== null && Object.values(record).every(is);
-  return typeof at === 'number' && isRecordOf(texts, isText) && isRecordOf(ticked, isTextList);
-}
-
-/** What is kept under a key; null where there is nothing, or nothing that can be read any more. */
-function keptAt(key: string): KeptForm | null {
-  try {
-    const kept: unknown = JSON.parse(localStorage.getItem(key) ?? 'null');
-    return isKept(kept) ? kept : null;
-  } catch {
-    return null;
-  }
-}
-
-/** A browser that keeps nothing is no reason not to work; what is typed is then only on the page. */
-function keepAt(key: string, form: KeptForm): void {
-  try {
-    localStorage.setItem(key, JSON.stringify(form));
-  } catch {
-    // Full, or forbidden.
-  }
-}
-
-function prune(): void {
-  for (const key of Object.keys(localStorage).filter((one) => one.startsWith(PREFIX))) {
-    const kept = keptAt(key);
-    if (kept === null || Date.now() - kept.at > KEPT_DAYS * 24 * 3600 * 1000) localStorage.removeItem(key);
-  }
-}
-
 /**
  * Keeps what is typed into a form in the browser until it is sent, so that a reload loses nothing. Passwords and files
  * are never kept.
@@ -105,7 +57,7 @@ function prune(): void {
  * @returns the form's ref, and what forgets it once it was sent
  */
 export function useFormKeep(name: string | null) {
-  const key = name === null ? null : PREFIX + name;
+  const key = keyOf(name);
   const clean = useRef<(() => void) | null>(null);
   const isSent = useRef(false);
   const ref = useCallback(
@@ -138,7 +90,7 @@ export function useFormKeep(name: string | null) {
   );
   const forget = useCallback(() => {
     isSent.current = true;
-    if (key !== null) localStorage.removeItem(key);
+    drop(key);
   }, [key]);
   return { ref, forget };
 }

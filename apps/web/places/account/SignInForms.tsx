@@ -21,16 +21,10 @@ const SIGN_IN: readonly FieldSpec<'login' | 'password'>[] = [
 export function SignInForm({ next }: { next: string }) {
   const [fields, change] = useTyped({ login: '', password: '' });
   const [endsOthers, setEndsOthers] = useState(false);
-  const { answer, isPending, submit } = useSubmit(signInAction);
+  const { answer, isPending, form } = useSubmit(signInAction);
   return (
     <Sheet title="Sign in" sx={{ maxWidth: 420 }}>
-      <form
-        method="post"
-        onSubmit={(event) => {
-          event.preventDefault();
-          submit({ ...fields, next, endsOthers });
-        }}
-      >
+      <form {...form(() => ({ ...fields, next, endsOthers }))}>
         <FieldGrid specs={SIGN_IN} fields={fields} change={change} answer={answer} />
         <FormControlLabel
           sx={{ minHeight: 44, mt: 0.5, display: 'flex' }}
@@ -111,20 +105,14 @@ export function FirstStartForm({ needsSite }: { needsSite: boolean }) {
     password: '',
     again: '',
   });
-  const { answer, isPending, submit } = useSubmit(firstStartAction);
+  const { answer, isPending, form } = useSubmit(firstStartAction);
   return (
     <Sheet title="A new installation" sx={{ maxWidth: 480 }}>
       <Typography variant="body2" sx={{ color: 'text.secondary', mb: 1.5 }}>
         There is nobody here yet and no default password. The first person is the administrator, who enters
         the others.
       </Typography>
-      <form
-        method="post"
-        onSubmit={(event) => {
-          event.preventDefault();
-          submit(fields);
-        }}
-      >
+      <form {...form(() => fields)}>
         <FieldGrid
           specs={FIRST_START.filter(({ name }) => needsSite || name !== 'site')}
           fields={fields}
@@ -153,16 +141,10 @@ const CHANGE: readonly FieldSpec<'current' | 'password' | 'again'>[] = [
 
 export function ChangePasswordForm() {
   const [fields, change] = useTyped({ current: '', password: '', again: '' });
-  const { answer, isPending, submit } = useSubmit(changePasswordAction);
+  const { answer, isPending, form } = useSubmit(changePasswordAction);
   return (
     <Sheet title="Password" aside="All sessions end, also this one.">
-      <form
-        method="post"
-        onSubmit={(event) => {
-          event.preventDefault();
-          submit(fields);
-        }}
-      >
+      <form {...form(() => fields)}>
         <FieldGrid specs={CHANGE} fields={fields} change={change} answer={answer} />
         <Button type="submit" variant="contained" aria-busy={isPending} sx={{ mt: 1.5 }}>
           Change the password

@@ -50,13 +50,7 @@ export function TokenDesk({ tokens, now }: { tokens: readonly ApiToken[]; now: D
   const revoke = useSubmit(revokeTokenAction);
   return (
     <Sheet title="Tokens for programs" aside="A program with a token acts as you.">
-      <form
-        method="post"
-        onSubmit={(event) => {
-          event.preventDefault();
-          make.submit(fields);
-        }}
-      >
+      <form {...make.form(() => fields)}>
         <FieldGrid specs={SPECS} fields={fields} change={change} answer={make.answer} />
         <Button type="submit" variant="outlined" disabled={make.isPending} sx={{ mt: 1.5 }}>
           Make a token

@@ -5,11 +5,12 @@ import Alert from '@mui/material/Alert';
 import Button from '@mui/material/Button';
 import Stack from '@mui/material/Stack';
 import TextField from '@mui/material/TextField';
+import { Draft } from '@/ui/Draft';
 import { FieldGrid, unplaced } from '@/ui/FieldGrid';
 import { Refused } from '@/ui/Refused';
 import { Sheet } from '@/ui/Sheet';
 import { useSubmit } from '@/ui/useSubmit';
-import { useTyped } from '@/ui/useTyped';
+import { useTyped, type DraftOfForm } from '@/ui/useTyped';
 import { addInstrumentAction, changeInstrumentAction, configureAction } from './actions';
 import { ConfigurationFields } from './ConfigurationFields';
 import {
@@ -24,6 +25,15 @@ interface Named {
   readonly name: string;
 }
 
+/** Two parts of one form are let go together. */
+const together = (one: DraftOfForm, other: DraftOfForm): DraftOfForm => ({
+  isBack: one.isBack || other.isBack,
+  forget: () => {
+    one.forget();
+    other.forget();
+  },
+});
+
 /** A new instrument with its first configuration. */
 export function NewInstrumentForm({
   bodies,
@@ -34,24 +44,18 @@ export function NewInstrumentForm({
   procedures: readonly Named[];
   initial: InstrumentFields;
 }) {
-  const [instrument, changeInstrument] = useTyped(initial);
-  const [configuration, changeConfiguration] = useTyped<RangeEntry>({
-    ...CONFIGURATION_FIELDS,
-    reason: 'first entry',
-  });
-  const { answer, isPending, submit } = useSubmit(addInstrumentAction);
+  const [instrument, changeInstrument, draft] = useTyped(initial, 'instrument');
+  const [configuration, changeConfiguration, rangeDraft] = useTyped<RangeEntry>(
+    { ...CONFIGURATION_FIELDS, reason: 'first entry' },
+    'range of a new instrument',
+  );
+  const drafts = together(draft, rangeDraft);
+  const { answer, isPending, form } = useSubmit(addInstrumentAction);
   const specs = instrumentSpecs(bodies, procedures);
   return (
-    <Stack
-      component="form"
-      method="post"
-      sx={{ gap: 1.5 }}
-      onSubmit={(event) => {
-        event.preventDefault();
-        submit({ instrument, configuration });
-      }}
-    >
+    <Stack component="form" sx={{ gap: 1.5 }} {...form(() => ({ instrument, configuration }), drafts.forget)}>
       <Sheet title="Register entry">
+        <Draft draft={drafts} />
         <FieldGrid specs={specs} fields={instrument} change={changeInstrument} answer={answer} />
       </Sheet>
       <ConfigurationFields
@@ -82,18 +86,13 @@ export function ChangeInstrumentForm({
   procedures: readonly Named[];
   initial: InstrumentFields;
 }) {
-  const [instrument, change] = useTyped(initial);
-  const { answer, isPending, submit } = useSubmit(changeInstrumentAction);
+  const [instrument, change, draft] = useTyped(initial, `instrument ${id} ${revision}`);
+  const { answer, isPending, form } = useSubmit(changeInstrumentAction);
   const specs = instrumentSpecs(bodies, procedures);
   return (
-    <form
-      method="post"
-      onSubmit={(event) => {
-        event.preventDefault();
-        submit({ id, revision, instrument });
-      }}
-    >
+    <form {...form(() => ({ id, revision, instrument }), draft.forget)}>
       <Sheet title="Register entry" aside="The range is changed by a new version of the configuration.">
+        <Draft draft={draft} />
         <FieldGrid specs={specs} fields={instrument} change={change} answer={answer} />
         <Button type="submit" variant="contained" aria-busy={isPending} sx={{ mt: 2 }}>
           Keep the changes
@@ -116,32 +115,34 @@ const isDisplayLeft = (now: RangeEntry, before: RangeEntry): boolean =>
 
 export function ConfigureForm({
   id,
+  version,
   tag,
   job,
   body,
   initial,
 }: {
   id: number;
+  /** Of the configuration in force. */
+  version: number;
   tag: string;
   /** The job that goes on afterwards; null where it is only the register. */
   job: number | null;
   body: Body;
   initial: RangeEntry;
 }) {
-  const [configuration, change] = useTyped(initial);
-  const [given, giveMore] = useTyped<Record<string, string>>({});
-  const { answer, isPending, submit } = useSubmit(configureAction);
+  const about = `range of ${id} ${version}`;
+  const [configuration, change, draft] = useTyped(initial, about);
+  const [given, giveMore, givenDraft] = useTyped<Record<string, string>>({}, `${about}, told`);
+  const drafts = together(draft, givenDraft);
+  const { answer, isPending, form } = useSubmit(configureAction);
   const isMoved = RANGE_PARTS.some((part) => configuration[part] !== initial[part]);
   return (
     <Stack
       component="form"
-      method="post"
       sx={{ gap: 1.5 }}
-      onSubmit={(event) => {
-        event.preventDefault();
-        submit({ id, tag, job, configuration, given });
-      }}
+      {...form(() => ({ id, tag, job, configuration, given }), drafts.forget)}
     >
+      <Draft draft={drafts} />
       <ConfigurationFields fields={configuration} change={change} body={body} />
       {isMoved && isDisplayLeft(configuration, initial) && (
         <Alert

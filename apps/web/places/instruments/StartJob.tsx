@@ -7,12 +7,12 @@ import TextField from '@mui/material/TextField';
 import { openJobAction } from '@/places/jobs/actions/stages';
 import { REASON_WORD } from '@/places/jobs/words';
 import { Refused } from '@/ui/Refused';
-import { useAct } from '@/ui/useAct';
+import { asItStands, useSubmit } from '@/ui/useSubmit';
 
 export function StartJob({ tag }: { tag: string }) {
-  const { answer, isPending, onSubmit } = useAct(openJobAction);
+  const { answer, isPending, form } = useSubmit(openJobAction);
   return (
-    <form method="post" onSubmit={onSubmit}>
+    <form {...form(asItStands)}>
       <input type="hidden" name="tag" value={tag} />
       <Stack direction="row" sx={{ gap: 1, flexWrap: 'wrap' }}>
         <TextField select name="reason" label="Why" defaultValue="due" sx={{ minWidth: 210 }}>

@@ -44,14 +44,13 @@ export function ViewBar({ views, query }: { views: readonly SavedView[]; query: 
       ))}
       {isNaming ? (
         <form
-          method="post"
-          onSubmit={(event) => {
-            event.preventDefault();
-            keep.submit({ name, query }, () => {
+          {...keep.form(
+            () => ({ name, query }),
+            () => {
               setNaming(false);
               setName('');
-            });
-          }}
+            },
+          )}
         >
           <Stack direction="row" sx={{ gap: 0.5 }}>
             <TextField

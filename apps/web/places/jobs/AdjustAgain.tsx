@@ -1,7 +1,7 @@
 'use client';
 import Button from '@mui/material/Button';
 import { Refused } from '@/ui/Refused';
-import { useAct } from '@/ui/useAct';
+import { asItStands, useSubmit } from '@/ui/useSubmit';
 import { adjustAgainAction } from './actions/adjust';
 
 /** The way back to another adjustment, before the instrument is returned to service. */
@@ -14,9 +14,9 @@ export function AdjustAgain({
   isAdvised: boolean;
   isAnythingAdjusted: boolean;
 }) {
-  const { answer, isPending, onSubmit } = useAct(adjustAgainAction);
+  const { answer, isPending, form } = useSubmit(adjustAgainAction);
   return (
-    <form method="post" onSubmit={onSubmit}>
+    <form {...form(asItStands)}>
       <input type="hidden" name="job" value={job} />
       <Button type="submit" variant={isAdvised ? 'outlined' : 'text'} aria-busy={isPending} sx={{ mt: 1 }}>
         {isAnythingAdjusted ? 'Adjust again' : 'Adjust after all'}

@@ -8,7 +8,7 @@ import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
 import { Refused } from '@/ui/Refused';
-import { useAct } from '@/ui/useAct';
+import { asItStands, useSubmit } from '@/ui/useSubmit';
 import { leaveAdjustAction, logAdjustmentAction } from './actions/adjust';
 import { ADJUSTMENT_WORD } from './words';
 
@@ -77,7 +77,7 @@ function AdjustFields({
   first: AdjustmentKind;
   madeCount: number;
 }) {
-  const { answer, isPending, onSubmit, ref } = useAct(logAdjustmentAction, `adjust ${job} ${madeCount}`);
+  const { answer, isPending, form } = useSubmit(logAdjustmentAction, `adjust ${job} ${madeCount}`);
   const isFirst = madeCount === 0;
   const [fields, setFields] = useState<Fields>(() => fresh(first, ends, isFirst));
   const aim = endOf(fields.kind, ends).aim;
@@ -89,7 +89,7 @@ function AdjustFields({
   });
   const decimal = { htmlInput: { inputMode: 'decimal' as const } };
   return (
-    <form ref={ref} method="post" onSubmit={onSubmit} noValidate>
+    <form {...form(asItStands)} noValidate>
       <input type="hidden" name="job" value={job} />
       {HAS_AIM.has(fields.kind) && (
         <Typography variant="body2" sx={{ color: 'text.secondary', mb: 1.5 }}>
@@ -153,9 +153,9 @@ export function LeaveAdjust({
   isAnythingDone: boolean;
   canGoBack: boolean;
 }) {
-  const { answer, isPending, onSubmit } = useAct(leaveAdjustAction);
+  const { answer, isPending, form } = useSubmit(leaveAdjustAction);
   return (
-    <form method="post" onSubmit={onSubmit}>
+    <form {...form(asItStands)}>
       <input type="hidden" name="job" value={job} />
       <Stack direction="row" sx={{ gap: 1, mt: 1.5 }}>
         <Button

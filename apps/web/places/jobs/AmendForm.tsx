@@ -6,7 +6,7 @@ import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import { useState } from 'react';
 import { Refused } from '@/ui/Refused';
-import { useAct } from '@/ui/useAct';
+import { asItStands, useSubmit } from '@/ui/useSubmit';
 import { useIsMounted } from '@/ui/useIsMounted';
 import { amendAction } from './actions/sign';
 import { PasswordAgain } from './SignForm';
@@ -29,13 +29,13 @@ export function AmendForm({
   choices: readonly Amendable[];
   hasPassword: boolean;
 }) {
-  const { answer, isPending, onSubmit, ref } = useAct(amendAction, `amend ${job}`);
+  const { answer, isPending, form } = useSubmit(amendAction, `amend ${job}`);
   const isMounted = useIsMounted();
   const [index, setIndex] = useState(0);
   const chosen = choices[index];
   if (chosen === undefined) return null;
   return (
-    <form ref={ref} method="post" onSubmit={onSubmit}>
+    <form {...form(asItStands)}>
       <input type="hidden" name="job" value={job} />
       <input type="hidden" name="readingId" value={chosen.readingId} />
       <input type="hidden" name="field" value={chosen.field} />

@@ -4,7 +4,7 @@ import Stack from '@mui/material/Stack';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { Refused } from '@/ui/Refused';
-import { useAct } from '@/ui/useAct';
+import { asItStands, useSubmit } from '@/ui/useSubmit';
 import { useIsMounted } from '@/ui/useIsMounted';
 import { reviewAmendmentAction } from './actions/sign';
 import { PasswordAgain } from './SignForm';
@@ -20,10 +20,10 @@ export function AmendmentReview({
   words: string;
   hasPassword: boolean;
 }) {
-  const { answer, isPending, onSubmit, ref } = useAct(reviewAmendmentAction, `amendment ${amendment}`);
+  const { answer, isPending, form } = useSubmit(reviewAmendmentAction, `amendment ${amendment}`);
   const isMounted = useIsMounted();
   return (
-    <form ref={ref} method="post" onSubmit={onSubmit}>
+    <form {...form(asItStands)}>
       <input type="hidden" name="amendment" value={amendment} />
       <Typography sx={{ mb: 1 }}>{words}</Typography>
       <TextField name="note" label="Remark; why, if it is refused" fullWidth multiline />

@@ -13,7 +13,7 @@ import Stack from '@mui/material/Stack';
 import TextField from '@mui/material/TextField';
 import { useState } from 'react';
 import { Refused } from '@/ui/Refused';
-import { useAct } from '@/ui/useAct';
+import { asItStands, useSubmit } from '@/ui/useSubmit';
 import { passAskedAction } from './actions/stages';
 
 export function AskedForm({
@@ -33,10 +33,10 @@ export function AskedForm({
   /** Whether the hand goes here first; not where something else on the page comes before. */
   takesFocus?: boolean;
 }) {
-  const { answer, isPending, onSubmit, ref } = useAct(passAskedAction, `${stage} ${job}`);
+  const { answer, isPending, form } = useSubmit(passAskedAction, `${stage} ${job}`);
   const [isSkipping, setIsSkipping] = useState(false);
   return (
-    <form ref={ref} method="post" onSubmit={onSubmit} noValidate>
+    <form {...form(asItStands)} noValidate>
       <input type="hidden" name="job" value={job} />
       <input type="hidden" name="stage" value={stage} />
       <Stack sx={{ gap: 1 }}>

@@ -5,7 +5,7 @@ import Stack from '@mui/material/Stack';
 import TextField from '@mui/material/TextField';
 import { useState } from 'react';
 import { Refused } from '@/ui/Refused';
-import { useAct } from '@/ui/useAct';
+import { asItStands, useSubmit } from '@/ui/useSubmit';
 import { useIsMounted } from '@/ui/useIsMounted';
 import { attachAction } from './actions/stages';
 
@@ -20,11 +20,11 @@ export function AttachForm({
   run: number | null;
   points: readonly { readonly position: number; readonly words: string }[];
 }) {
-  const { answer, isPending, onSubmit } = useAct(attachAction);
+  const { answer, isPending, form } = useSubmit(attachAction);
   const isMounted = useIsMounted();
   const [name, setName] = useState('');
   return (
-    <form method="post" onSubmit={onSubmit}>
+    <form {...form(asItStands)}>
       <input type="hidden" name="job" value={job} />
       {run !== null && <input type="hidden" name="run" value={run} />}
       <Stack direction="row" sx={{ gap: 1, flexWrap: 'wrap', alignItems: 'center' }}>

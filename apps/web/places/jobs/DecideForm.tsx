@@ -4,7 +4,7 @@ import Button from '@mui/material/Button';
 import Stack from '@mui/material/Stack';
 import TextField from '@mui/material/TextField';
 import { Refused } from '@/ui/Refused';
-import { useAct } from '@/ui/useAct';
+import { asItStands, useSubmit } from '@/ui/useSubmit';
 import { decideAction } from './actions/runs';
 import { DECISION_WORD } from './words';
 
@@ -12,7 +12,7 @@ const OTHERS = ['repair', 'replace', 'range change', 'further tests'] as const;
 
 /** The decision; what the readings ask for comes first and is one key away. */
 export function DecideForm({ job, isAdjustAdvised }: { job: number; isAdjustAdvised: boolean }) {
-  const { answer, isPending, onSubmit, ref } = useAct(decideAction, `decide ${job}`);
+  const { answer, isPending, form } = useSubmit(decideAction, `decide ${job}`);
   const main = (decision: DecisionOnRun, isAdvised: boolean, word: string) => (
     <Button
       key={decision}
@@ -29,7 +29,7 @@ export function DecideForm({ job, isAdjustAdvised }: { job: number; isAdjustAdvi
   const adjust = main('adjust', isAdjustAdvised, isAdjustAdvised ? 'Adjust' : 'Adjust all the same');
   const leave = main('leave', !isAdjustAdvised, DECISION_WORD.leave);
   return (
-    <form ref={ref} method="post" onSubmit={onSubmit}>
+    <form {...form(asItStands)}>
       <input type="hidden" name="job" value={job} />
       <Stack direction="row" sx={{ gap: 1, flexWrap: 'wrap' }}>
         {isAdjustAdvised ? [adjust, leave] : [leave, adjust]}

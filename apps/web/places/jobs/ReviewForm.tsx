@@ -4,7 +4,7 @@ import Stack from '@mui/material/Stack';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { Refused } from '@/ui/Refused';
-import { useAct } from '@/ui/useAct';
+import { asItStands, useSubmit } from '@/ui/useSubmit';
 import { useIsMounted } from '@/ui/useIsMounted';
 import { reviewAction } from './actions/sign';
 import { PasswordAgain } from './SignForm';
@@ -24,11 +24,11 @@ export function ReviewForm({
   why: string | null;
   hasPassword: boolean;
 }) {
-  const { answer, isPending, onSubmit, ref } = useAct(reviewAction, `review ${job}`);
+  const { answer, isPending, form } = useSubmit(reviewAction, `review ${job}`);
   const isMounted = useIsMounted();
   if (why !== null) return <Typography>{why}</Typography>;
   return (
-    <form ref={ref} method="post" onSubmit={onSubmit}>
+    <form {...form(asItStands)}>
       <input type="hidden" name="job" value={job} />
       <Typography sx={{ mb: 1.5 }}>
         Signed by {signedBy}. Accepting closes the record: after that it can only be amended.

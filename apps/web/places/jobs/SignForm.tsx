@@ -5,7 +5,7 @@ import Stack from '@mui/material/Stack';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { Refused } from '@/ui/Refused';
-import { useAct } from '@/ui/useAct';
+import { asItStands, useSubmit } from '@/ui/useSubmit';
 import { signAction } from './actions/sign';
 
 /** The password again, as a signature; nothing for those of the demo, who have none. */
@@ -48,9 +48,9 @@ export function SignForm({
   /** What the reviewer said, where the job was sent back. */
   sentBack: string | null;
 }) {
-  const { answer, isPending, onSubmit, ref } = useAct(signAction, `sign ${job}`);
+  const { answer, isPending, form } = useSubmit(signAction, `sign ${job}`);
   return (
-    <form ref={ref} method="post" onSubmit={onSubmit}>
+    <form {...form(asItStands)}>
       <input type="hidden" name="job" value={job} />
       {sentBack !== null && (
         <Alert severity="info" variant="outlined" sx={{ mb: 1.5 }}>

@@ -5,15 +5,15 @@ import Stack from '@mui/material/Stack';
 import TextField from '@mui/material/TextField';
 import { useState } from 'react';
 import { Refused } from '@/ui/Refused';
-import { useAct } from '@/ui/useAct';
+import { asItStands, useSubmit } from '@/ui/useSubmit';
 import { throwAwayAction } from './actions/runs';
 
 /** A run that went wrong as a whole is thrown away with a reason and begun anew; it stays readable. */
 export function ThrowAway({ job, kind }: { job: number; kind: RunKind }) {
-  const { answer, isPending, onSubmit } = useAct(throwAwayAction);
+  const { answer, isPending, form } = useSubmit(throwAwayAction);
   const [isOpen, setIsOpen] = useState(false);
   return (
-    <form method="post" onSubmit={onSubmit} style={{ marginTop: 12 }}>
+    <form {...form(asItStands)} style={{ marginTop: 12 }}>
       <input type="hidden" name="job" value={job} />
       <input type="hidden" name="kind" value={kind} />
       <Stack direction="row" sx={{ gap: 1, alignItems: 'center', flexWrap: 'wrap' }}>

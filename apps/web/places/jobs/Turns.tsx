@@ -7,7 +7,7 @@ import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
 import { Refused } from '@/ui/Refused';
-import { useAct } from '@/ui/useAct';
+import { asItStands, useSubmit } from '@/ui/useSubmit';
 import { turnAction } from './actions/stages';
 
 const WORDS = {
@@ -38,7 +38,7 @@ export function Turns({
   isMoved: boolean;
 }) {
   const [turn, setTurn] = useState<keyof typeof WORDS | null>(null);
-  const { answer, isPending, onSubmit, ref } = useAct(turnAction, `turn ${job}`);
+  const { answer, isPending, form } = useSubmit(turnAction, `turn ${job}`);
   if (turn === null)
     return (
       <Stack direction="row" sx={{ gap: 1, mt: 1.5, flexWrap: 'wrap' }}>
@@ -48,7 +48,7 @@ export function Turns({
     );
   const { about, label, act } = WORDS[turn];
   return (
-    <form ref={ref} method="post" onSubmit={onSubmit}>
+    <form {...form(asItStands)}>
       <input type="hidden" name="job" value={job} />
       <input type="hidden" name="turn" value={turn} />
       <Typography sx={{ mt: 1.5 }}>{about}</Typography>

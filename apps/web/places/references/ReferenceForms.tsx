@@ -4,12 +4,11 @@ import Button from '@mui/material/Button';
 import MenuItem from '@mui/material/MenuItem';
 import Stack from '@mui/material/Stack';
 import TextField from '@mui/material/TextField';
-import { useState } from 'react';
+import { Draft } from '@/ui/Draft';
 import { FieldGrid, unplaced, type FieldSpec } from '@/ui/FieldGrid';
 import { Refused } from '@/ui/Refused';
 import { Sheet } from '@/ui/Sheet';
-import { useAct } from '@/ui/useAct';
-import { useSubmit } from '@/ui/useSubmit';
+import { asItStands, useSubmit } from '@/ui/useSubmit';
 import { useTyped } from '@/ui/useTyped';
 import {
   addCertificateAction,
@@ -32,25 +31,30 @@ import {
   type CertifiedRange,
   STANDARD_FIELDS,
   STANDARD_SPECS,
+  type StandardFields,
 } from './fields';
 
 /** A reference to enter, or to change; its tag stays, since its runs are found by it. */
 export function StandardForm({ standard }: { standard: Standard | null }) {
-  const [fields, change] = useTyped(standard === null ? STANDARD_FIELDS : fieldsOfStandard(standard));
-  const add = useSubmit(addReferenceAction);
-  const edit = useSubmit(changeReferenceAction);
-  const { answer, isPending } = standard === null ? add : edit;
+  const [fields, change, draft] = useTyped(
+    standard === null ? STANDARD_FIELDS : fieldsOfStandard(standard),
+    standard === null ? 'reference' : `reference ${standard.id} ${standard.revision}`,
+  );
+  const { answer, isPending, form } = useSubmit((entry: StandardFields) =>
+    standard === null
+      ? addReferenceAction({ fields: entry })
+      : changeReferenceAction({
+          id: standard.id,
+          revision: standard.revision,
+          tag: standard.tag,
+          fields: entry,
+        }),
+  );
   const specs = STANDARD_SPECS.filter(({ name }) => standard === null || name !== 'tag');
   return (
-    <form
-      method="post"
-      onSubmit={(event) => {
-        event.preventDefault();
-        if (standard === null) add.submit({ fields });
-        else edit.submit({ id: standard.id, revision: standard.revision, tag: standard.tag, fields });
-      }}
-    >
+    <form {...form(() => fields, draft.forget)}>
       <Sheet title={standard === null ? 'A new reference' : `Change ${standard.tag}`}>
+        <Draft draft={draft} />
         <FieldGrid specs={specs} fields={fields} change={change} answer={answer} />
         <Button type="submit" variant="contained" aria-busy={isPending} sx={{ mt: 1.5 }}>
           {standard === null ? 'Add the reference' : 'Keep the changes'}
@@ -68,20 +72,23 @@ export function ModuleForm({
   standard: Pick<Standard, 'id' | 'tag'>;
   module: (NewModule & { readonly id: number }) | null;
 }) {
-  const [fields, change] = useTyped(module === null ? MODULE_FIELDS : fieldsOfModule(module));
-  const { answer, isPending, submit } = useSubmit(keepModuleAction);
+  const [fields, change, draft] = useTyped(
+    module === null ? MODULE_FIELDS : fieldsOfModule(module),
+    `range of ${standard.id} ${module?.id ?? 'new'}`,
+  );
+  const { answer, isPending, form } = useSubmit(keepModuleAction);
   return (
     <form
-      method="post"
-      onSubmit={(event) => {
-        event.preventDefault();
-        submit({ standardId: standard.id, moduleId: module?.id ?? null, tag: standard.tag, fields });
-      }}
+      {...form(
+        () => ({ standardId: standard.id, moduleId: module?.id ?? null, tag: standard.tag, fields }),
+        draft.forget,
+      )}
     >
       <Sheet
         title={module === null ? `A range of ${standard.tag}` : `Change a range of ${standard.tag}`}
         aside="The accuracy is the sum of its terms."
       >
+        <Draft draft={draft} />
         <FieldGrid specs={MODULE_SPECS} fields={fields} change={change} answer={answer} />
         <Button type="submit" variant="contained" aria-busy={isPending} sx={{ mt: 1.5 }}>
           {module === null ? 'Add the range' : 'Keep the changes'}
@@ -100,14 +107,18 @@ export function CertificateForm({
   modules: readonly CertifiedRange[];
 }) {
   const specs: readonly FieldSpec[] = [...CERTIFICATE_SPECS, ...modules.map(resultsSpec)];
-  const [fields, change] = useTyped<Readonly<Record<string, string>>>({
-    ...CERTIFICATE_FIELDS,
-    ...Object.fromEntries(modules.map((range) => [resultsField(range), ''])),
-  });
-  const { answer, isPending, onSubmit } = useAct(addCertificateAction);
+  const [fields, change, draft] = useTyped<Readonly<Record<string, string>>>(
+    {
+      ...CERTIFICATE_FIELDS,
+      ...Object.fromEntries(modules.map((range) => [resultsField(range), ''])),
+    },
+    `certificate of ${standard}`,
+  );
+  const { answer, isPending, form } = useSubmit(addCertificateAction);
   return (
-    <form method="post" onSubmit={onSubmit}>
+    <form {...form(asItStands, draft.forget)}>
       <input type="hidden" name="standard" value={standard} />
+      <Draft draft={draft} />
       <FieldGrid specs={specs} fields={fields} change={change} answer={answer} />
       <Stack direction="row" sx={{ mt: 1.5, gap: 1.5, alignItems: 'center', flexWrap: 'wrap' }}>
         <label>
@@ -131,23 +142,20 @@ export function FindingForm({
   tag: string;
   modules: readonly { readonly id: number; readonly words: string }[];
 }) {
-  const [fields, change] = useTyped(FINDING_FIELDS);
-  const [module, setModule] = useState(modules[0]?.id ?? 0);
-  const { answer, isPending, submit } = useSubmit(addFindingAction);
+  const [{ module, ...fields }, change, draft] = useTyped(
+    { ...FINDING_FIELDS, module: String(modules[0]?.id ?? 0) },
+    `finding of ${tag}`,
+  );
+  const { answer, isPending, form } = useSubmit(addFindingAction);
   return (
-    <form
-      method="post"
-      onSubmit={(event) => {
-        event.preventDefault();
-        submit({ moduleId: module, tag, fields });
-      }}
-    >
+    <form {...form(() => ({ moduleId: Number(module), tag, fields }), draft.forget)}>
+      <Draft draft={draft} />
       {modules.length > 1 && (
         <TextField
           select
           label="Range"
-          value={String(module)}
-          onChange={(event) => setModule(Number(event.target.value))}
+          value={module}
+          onChange={(event) => change({ module: event.target.value })}
           fullWidth
           sx={{ mb: 1.5 }}
         >

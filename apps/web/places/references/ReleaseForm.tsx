@@ -3,14 +3,14 @@ import Button from '@mui/material/Button';
 import Stack from '@mui/material/Stack';
 import TextField from '@mui/material/TextField';
 import { Refused } from '@/ui/Refused';
-import { useAct } from '@/ui/useAct';
+import { asItStands, useSubmit } from '@/ui/useSubmit';
 import { releaseReferenceAction } from './actions';
 
 /** Lets a reference that was found wrong be used again. */
 export function ReleaseForm({ finding, tag }: { finding: number; tag: string }) {
-  const { answer, isPending, onSubmit, ref } = useAct(releaseReferenceAction, `release ${finding}`);
+  const { answer, isPending, form } = useSubmit(releaseReferenceAction, `release ${finding}`);
   return (
-    <form ref={ref} method="post" onSubmit={onSubmit}>
+    <form {...form(asItStands)}>
       <input type="hidden" name="finding" value={finding} />
       <Stack direction="row" sx={{ gap: 1, flexWrap: 'wrap' }}>
         <TextField

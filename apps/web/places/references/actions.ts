@@ -75,7 +75,7 @@ export async function keepModuleAction(entry: {
 const LARGEST_FILE = 10 * 1024 * 1024;
 
 /** Enters a certificate from a form, which may bring its file. */
-export async function addCertificateAction(_before: Answer, form: FormData): Promise<Answer> {
+export async function addCertificateAction(form: FormData): Promise<Answer> {
   return thenStay(async () => {
     const fields = textsOf(CERTIFICATE_FIELDS).parse(Object.fromEntries(form));
     const certificate = certificateSchema.parse({
@@ -110,7 +110,7 @@ export async function addFindingAction(entry: {
   });
 }
 
-export async function releaseReferenceAction(_before: Answer, form: FormData): Promise<Answer> {
+export async function releaseReferenceAction(form: FormData): Promise<Answer> {
   return thenStay(async () => {
     const { finding, reason } = z
       .object({ finding: z.coerce.number().int().positive(), reason: z.string().max(500) })

@@ -13,17 +13,17 @@ const adjustmentSchema = z.object({
   afterText: z.string(),
 });
 
-export async function logAdjustmentAction(_before: Answer, form: FormData): Promise<Answer> {
+export async function logAdjustmentAction(form: FormData): Promise<Answer> {
   return onJob(form, (tx, actor, jobId, raw) => logAdjustment(tx, actor, jobId, adjustmentSchema.parse(raw)));
 }
 
-export async function leaveAdjustAction(_before: Answer, form: FormData): Promise<Answer> {
+export async function leaveAdjustAction(form: FormData): Promise<Answer> {
   return onJob(form, (tx, actor, jobId, raw) => {
     const { to } = z.object({ to: z.enum(['as-left', 'judge']) }).parse(raw);
     return to === 'as-left' ? beginAsLeft(tx, actor, jobId) : backToJudge(tx, actor, jobId);
   });
 }
 
-export async function adjustAgainAction(_before: Answer, form: FormData): Promise<Answer> {
+export async function adjustAgainAction(form: FormData): Promise<Answer> {
   return onJob(form, adjustAgain);
 }

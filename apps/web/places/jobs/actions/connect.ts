@@ -87,7 +87,7 @@ function secondScaleOf(entry: z.infer<typeof connectionSchema>): SecondScale | n
   };
 }
 
-export async function connectAction(_before: Answer, form: FormData): Promise<Answer> {
+export async function connectAction(form: FormData): Promise<Answer> {
   return onJob(form, (tx, actor, jobId, raw) => {
     const entry = connectionSchema.parse(raw);
     const { temperatureC, humidityPercent, barometerHpa } = entry;

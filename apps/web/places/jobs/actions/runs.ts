@@ -5,14 +5,14 @@ import { z } from 'zod';
 import type { Answer } from '@/server/answer';
 import { note, onJob } from '@/places/jobs/onJob';
 
-export async function finishRunAction(_before: Answer, form: FormData): Promise<Answer> {
+export async function finishRunAction(form: FormData): Promise<Answer> {
   return onJob(form, (tx, actor, jobId, raw) => {
     const { kind } = z.object({ kind: z.enum(['as-found', 'as-left']) }).parse(raw);
     return finishRun(tx, actor, jobId, kind);
   });
 }
 
-export async function decideAction(_before: Answer, form: FormData): Promise<Answer> {
+export async function decideAction(form: FormData): Promise<Answer> {
   return onJob(form, (tx, actor, jobId, raw) => {
     const entry = z.object({ decision: z.enum([...DECISIONS_ON_RUN, 'reopen']), note }).parse(raw);
     const { decision } = entry;
@@ -22,7 +22,7 @@ export async function decideAction(_before: Answer, form: FormData): Promise<Ans
   });
 }
 
-export async function throwAwayAction(_before: Answer, form: FormData): Promise<Answer> {
+export async function throwAwayAction(form: FormData): Promise<Answer> {
   return onJob(form, (tx, actor, jobId, raw) => {
     const entry = z.object({ kind: z.enum(['as-found', 'as-left']), reason: note }).parse(raw);
     return throwRunAway(tx, actor, jobId, entry.kind, entry.reason);

@@ -13,7 +13,7 @@ import { act, actWithPassword, thenStay } from '@/server/act';
 import type { Answer } from '@/server/answer';
 import { id, note, onJob, password, withNote } from '@/places/jobs/onJob';
 
-export async function signAction(_before: Answer, form: FormData): Promise<Answer> {
+export async function signAction(form: FormData): Promise<Answer> {
   return onJob(
     form,
     (tx, actor, jobId, raw) => {
@@ -26,7 +26,7 @@ export async function signAction(_before: Answer, form: FormData): Promise<Answe
   );
 }
 
-export async function reviewAction(_before: Answer, form: FormData): Promise<Answer> {
+export async function reviewAction(form: FormData): Promise<Answer> {
   return onJob(
     form,
     (tx, actor, jobId, raw) => {
@@ -51,7 +51,7 @@ const amendmentSchema = z.object({
   password,
 });
 
-export async function amendAction(_before: Answer, form: FormData): Promise<Answer> {
+export async function amendAction(form: FormData): Promise<Answer> {
   return thenStay(async () => {
     const { job, readingId, ...entry } = amendmentSchema.parse(Object.fromEntries(form));
     await actWithPassword((tx, actor) =>
@@ -60,7 +60,7 @@ export async function amendAction(_before: Answer, form: FormData): Promise<Answ
   });
 }
 
-export async function reviewAmendmentAction(_before: Answer, form: FormData): Promise<Answer> {
+export async function reviewAmendmentAction(form: FormData): Promise<Answer> {
   return thenStay(async () => {
     const { amendment, ...entry } = z
       .object({ amendment: id, act: z.enum(['accept', 'refuse']), note, password })

@@ -22,7 +22,7 @@ const VALVE_IDS: ReadonlySet<string> = new Set(
   Object.values(HOOK_UPS).flatMap(({ valves }) => valves.map((valve) => valve.id)),
 );
 
-export async function openJobAction(_before: Answer, form: FormData): Promise<Answer> {
+export async function openJobAction(form: FormData): Promise<Answer> {
   return thenGo(async () => {
     const { tag, reason } = z
       .object({ tag: z.string(), reason: z.enum(JOB_REASONS) })
@@ -31,7 +31,7 @@ export async function openJobAction(_before: Answer, form: FormData): Promise<An
   });
 }
 
-export async function passAskedAction(_before: Answer, form: FormData): Promise<Answer> {
+export async function passAskedAction(form: FormData): Promise<Answer> {
   return onJob(form, (tx, actor, jobId, raw) => {
     const { stage, skipReason } = z
       .object({
@@ -61,7 +61,7 @@ export async function moveValveAction(entry: z.input<typeof moveSchema>): Promis
   });
 }
 
-export async function turnAction(_before: Answer, form: FormData): Promise<Answer> {
+export async function turnAction(form: FormData): Promise<Answer> {
   return onJob(form, (tx, actor, jobId, raw) => {
     const { turn, reason, isBack } = z
       .object({ turn: z.enum(['cancel', 'connect']), reason: note, isBack: z.literal('yes').optional() })
@@ -72,7 +72,7 @@ export async function turnAction(_before: Answer, form: FormData): Promise<Answe
   });
 }
 
-export async function attachAction(_before: Answer, form: FormData): Promise<Answer> {
+export async function attachAction(form: FormData): Promise<Answer> {
   return thenStay(async () => {
     const { job, remark, run, position } = z
       .object({

@@ -12,7 +12,7 @@ import { Columns } from '@/ui/Columns';
 import { ConnectionDrawing, type ConnectionKind } from '@/ui/ConnectionDrawing';
 import { Refused } from '@/ui/Refused';
 import { Sheet } from '@/ui/Sheet';
-import { useAct } from '@/ui/useAct';
+import { asItStands, useSubmit } from '@/ui/useSubmit';
 import { ChecksSheet, MoreSheet, PlaceSheet, type Display } from './ConnectSheets';
 import { ReferencePick, type ReferenceChoice } from './ReferencePick';
 
@@ -56,11 +56,11 @@ export function ConnectForm({
   isOddSupply,
   display,
 }: ConnectFormProps) {
-  const { answer, isPending, onSubmit, ref } = useAct(connectAction, `connect ${job}`);
+  const { answer, isPending, form } = useSubmit(connectAction, `connect ${job}`);
   const [barometer, setBarometer] = useState('');
   const best = pressure.find(({ unfit }) => unfit === null);
   return (
-    <form ref={ref} method="post" onSubmit={onSubmit} noValidate>
+    <form {...form(asItStands)} noValidate>
       <input type="hidden" name="job" value={job} />
       <Columns columns="1.15fr 1fr">
         <Stack sx={{ gap: 1.5 }}>

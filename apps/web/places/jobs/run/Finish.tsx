@@ -4,7 +4,7 @@ import Typography from '@mui/material/Typography';
 import { useEffect, useRef, useState, type SubmitEvent } from 'react';
 import { finishRunAction } from '@/places/jobs/actions/runs';
 import { Refused } from '@/ui/Refused';
-import { useAct } from '@/ui/useAct';
+import { useSubmit } from '@/ui/useSubmit';
 import type { ShownRun } from './types';
 
 /** All points are read: on to what comes next, as soon as the last reading is saved. */
@@ -19,20 +19,20 @@ export function Finish({
   count: number;
   isSaved: boolean;
 }) {
-  const { answer, isPending, onSubmit } = useAct(finishRunAction);
+  const { answer, isPending, submit } = useSubmit(finishRunAction);
   const [isWanted, setIsWanted] = useState(false);
   const form = useRef<HTMLFormElement>(null);
   useEffect(() => {
     if (isWanted && isSaved) form.current?.requestSubmit();
   }, [isWanted, isSaved]);
 
-  const submit = (event: SubmitEvent<HTMLFormElement>) => {
+  const onSubmit = (event: SubmitEvent<HTMLFormElement>) => {
+    event.preventDefault();
     setIsWanted(!isSaved);
-    if (isSaved) onSubmit(event);
-    else event.preventDefault();
+    if (isSaved) submit(new FormData(event.currentTarget));
   };
   return (
-    <form ref={form} method="post" onSubmit={submit}>
+    <form ref={form} method="post" onSubmit={onSubmit}>
       <input type="hidden" name="job" value={jobId} />
       <input type="hidden" name="kind" value={kind} />
       <Typography sx={{ fontWeight: 700, fontSize: 20, mb: 0.5 }}>All {count} points are read</Typography>

@@ -4,8 +4,8 @@ import type { Body } from '@barys/store/registers';
 import { TRIMS } from '@barys/store/shapes';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import { useState } from 'react';
 import { CheckList } from '@/ui/CheckList';
+import { Draft } from '@/ui/Draft';
 import { FieldGrid, unplaced } from '@/ui/FieldGrid';
 import { Refused } from '@/ui/Refused';
 import { Sheet } from '@/ui/Sheet';
@@ -14,35 +14,39 @@ import { useTyped } from '@/ui/useTyped';
 import { keepBodyAction } from './actions';
 import { BODY_FIELDS, BODY_SPECS, fieldsOfBody, SIGNAL_NAMES } from './fields';
 
+/** What is ticked of a list, as one text of the form. */
+const listed = (values: readonly string[]): string => values.join('\n');
+const listOf = (text: string): string[] => text.split('\n').filter((value) => value !== '');
+
 /** A body to enter, or to change. */
 export function BodyForm({ body }: { body: Body | null }) {
-  const [fields, change] = useTyped(body === null ? BODY_FIELDS : fieldsOfBody(body));
-  const [outputs, setOutputs] = useState<readonly string[]>(body?.outputs ?? ['mA-4-20']);
-  const [trims, setTrims] = useState<readonly string[]>(body?.trims ?? []);
-  const { answer, isPending, submit } = useSubmit(keepBodyAction);
+  const [{ outputs, trims, ...fields }, change, draft] = useTyped(
+    {
+      ...(body === null ? BODY_FIELDS : fieldsOfBody(body)),
+      outputs: listed(body?.outputs ?? ['mA-4-20']),
+      trims: listed(body?.trims ?? []),
+    },
+    body === null ? 'body' : `body ${body.id} ${body.revision}`,
+  );
+  const { answer, isPending, form } = useSubmit(keepBodyAction);
+  const edited = body === null ? null : { id: body.id, revision: body.revision };
   return (
-    <form
-      method="post"
-      onSubmit={(event) => {
-        event.preventDefault();
-        const edited = body === null ? null : { id: body.id, revision: body.revision };
-        submit({ edited, fields, outputs: [...outputs], trims: [...trims] });
-      }}
-    >
+    <form {...form(() => ({ edited, fields, outputs: listOf(outputs), trims: listOf(trims) }), draft.forget)}>
       <Sheet title={body === null ? 'A new body' : 'Change this body'}>
+        <Draft draft={draft} />
         <FieldGrid specs={BODY_SPECS} fields={fields} change={change} answer={answer} />
         <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', md: '1fr 1fr' }, gap: 2, my: 1.5 }}>
           <CheckList
             label="Outputs"
             options={SIGNAL_NAMES.map((name) => [name, SIGNALS[name].label])}
-            chosen={outputs}
-            choose={setOutputs}
+            chosen={listOf(outputs)}
+            choose={(chosen) => change({ outputs: listed(chosen) })}
           />
           <CheckList
             label="What can be turned or trimmed"
             options={TRIMS.map((trim) => [trim, trim])}
-            chosen={trims}
-            choose={setTrims}
+            chosen={listOf(trims)}
+            choose={(chosen) => change({ trims: listed(chosen) })}
           />
         </Box>
         <Button type="submit" variant="contained" aria-busy={isPending}>

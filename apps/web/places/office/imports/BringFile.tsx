@@ -8,7 +8,7 @@ import Typography from '@mui/material/Typography';
 import { useState } from 'react';
 import { Refused } from '@/ui/Refused';
 import { Sheet } from '@/ui/Sheet';
-import { useAct } from '@/ui/useAct';
+import { asItStands, useSubmit } from '@/ui/useSubmit';
 import { bringFileAction } from './actions';
 
 const ABOUT: Record<(typeof IMPORT_KINDS)[number], string> = {
@@ -21,9 +21,9 @@ const ABOUT: Record<(typeof IMPORT_KINDS)[number], string> = {
 /** The first step: which file, and what is in it. */
 export function BringFile() {
   const [kind, setKind] = useState<keyof typeof ABOUT>('instruments');
-  const { answer, isPending, onSubmit } = useAct(bringFileAction);
+  const { answer, isPending, form } = useSubmit(bringFileAction);
   return (
-    <form method="post" onSubmit={onSubmit}>
+    <form {...form(asItStands)}>
       <Sheet title="Bring in a file" sx={{ maxWidth: 640 }}>
         <Stack sx={{ gap: 1.5 }}>
           <TextField

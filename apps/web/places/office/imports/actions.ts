@@ -5,7 +5,7 @@ import { act, thenGo } from '@/server/act';
 import type { Answer } from '@/server/answer';
 
 /** Keeps the file of a form and goes on to its page. */
-export async function bringFileAction(_before: Answer, form: FormData): Promise<Answer> {
+export async function bringFileAction(form: FormData): Promise<Answer> {
   return thenGo(async () => {
     const { kind, file } = z
       .object({

@@ -2,6 +2,7 @@
 import type { Person } from '@barys/store/people';
 import { ROLES } from '@barys/store/shapes';
 import Button from '@mui/material/Button';
+import { Draft } from '@/ui/Draft';
 import { FieldGrid, unplaced, type FieldSpec } from '@/ui/FieldGrid';
 import { Refused } from '@/ui/Refused';
 import { Sheet } from '@/ui/Sheet';
@@ -24,28 +25,29 @@ const SPECS: readonly FieldSpec<keyof PersonFields>[] = [
   },
 ];
 
+const SECRET = ['password'] as const;
+
 /** A person to enter, or to change. */
 export function PersonForm({ person }: { person: Person | null }) {
-  const [fields, change] = useTyped<PersonFields & Record<string, string>>({
-    name: person?.name ?? '',
-    role: person?.role ?? 'technician',
-    login: person?.login ?? '',
-    state: person === null || person.isActive ? 'works here' : 'has left',
-    password: '',
-  });
-  const { answer, isPending, submit } = useSubmit(keepPersonAction);
+  const [fields, change, draft] = useTyped<PersonFields & Record<string, string>>(
+    {
+      name: person?.name ?? '',
+      role: person?.role ?? 'technician',
+      login: person?.login ?? '',
+      state: person === null || person.isActive ? 'works here' : 'has left',
+      password: '',
+    },
+    `person ${person?.id ?? 'new'}`,
+    SECRET,
+  );
+  const { answer, isPending, form } = useSubmit(keepPersonAction);
   return (
-    <form
-      method="post"
-      onSubmit={(event) => {
-        event.preventDefault();
-        submit({ id: person?.id ?? null, fields });
-      }}
-    >
+    <form {...form(() => ({ id: person?.id ?? null, fields }), draft.forget)}>
       <Sheet
         title={person === null ? 'Add a person' : `Change ${person.name}`}
         aside="A change of role, login or password ends the person's sessions."
       >
+        <Draft draft={draft} />
         <FieldGrid specs={SPECS} fields={fields} change={change} answer={answer} />
         <Button type="submit" variant="contained" aria-busy={isPending} sx={{ mt: 1.5 }}>
           {person === null ? 'Add the person' : 'Keep the changes'}

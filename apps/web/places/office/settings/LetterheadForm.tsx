@@ -1,12 +1,13 @@
 'use client';
 import type { Letterhead } from '@barys/store/people';
 import Button from '@mui/material/Button';
-import { useState } from 'react';
+import { Draft } from '@/ui/Draft';
 import { FieldGrid, unplaced, type FieldSpec } from '@/ui/FieldGrid';
 import { Kept } from '@/ui/Kept';
 import { Refused } from '@/ui/Refused';
 import { useIsMounted } from '@/ui/useIsMounted';
 import { useSubmit } from '@/ui/useSubmit';
+import { useTyped } from '@/ui/useTyped';
 import { setLetterheadAction } from './actions';
 
 const SPECS: readonly FieldSpec<keyof Letterhead>[] = [
@@ -17,23 +18,13 @@ const SPECS: readonly FieldSpec<keyof Letterhead>[] = [
 ];
 
 export function LetterheadForm({ letterhead }: { letterhead: Letterhead }) {
-  const [fields, setFields] = useState(letterhead);
-  const { answer, isKept, isPending, submit } = useSubmit(setLetterheadAction);
+  const [fields, change, draft] = useTyped({ ...letterhead }, 'letterhead');
+  const { answer, isKept, isPending, form } = useSubmit(setLetterheadAction);
   const isMounted = useIsMounted();
   return (
-    <form
-      method="post"
-      onSubmit={(event) => {
-        event.preventDefault();
-        submit(fields);
-      }}
-    >
-      <FieldGrid
-        specs={SPECS}
-        fields={fields}
-        change={(patch) => setFields((before) => ({ ...before, ...patch }))}
-        answer={answer}
-      />
+    <form {...form(() => fields, draft.forget)}>
+      <Draft draft={draft} />
+      <FieldGrid specs={SPECS} fields={fields} change={change} answer={answer} />
       <Button type="submit" variant="contained" disabled={isPending || !isMounted} sx={{ mt: 1.5 }}>
         Keep the letterhead
       </Button>

@@ -6,7 +6,7 @@ import Radio from '@mui/material/Radio';
 import RadioGroup from '@mui/material/RadioGroup';
 import { Kept } from '@/ui/Kept';
 import { Refused } from '@/ui/Refused';
-import { useAct } from '@/ui/useAct';
+import { asItStands, useSubmit } from '@/ui/useSubmit';
 import { useIsMounted } from '@/ui/useIsMounted';
 import { setReviewAction } from './actions';
 
@@ -17,10 +17,10 @@ const WORDS: readonly (readonly [Review, string])[] = [
 ];
 
 export function ReviewSetting({ review }: { review: Review }) {
-  const { answer, isKept, isPending, onSubmit } = useAct(setReviewAction);
+  const { answer, isKept, isPending, form } = useSubmit(setReviewAction);
   const isMounted = useIsMounted();
   return (
-    <form method="post" onSubmit={onSubmit}>
+    <form {...form(asItStands)}>
       <RadioGroup name="review" defaultValue={review} aria-label="Review of signed jobs">
         {WORDS.map(([value, words]) => (
           <FormControlLabel key={value} value={value} control={<Radio />} label={words} />

@@ -5,16 +5,16 @@ import Stack from '@mui/material/Stack';
 import TextField from '@mui/material/TextField';
 import { Kept } from '@/ui/Kept';
 import { Refused } from '@/ui/Refused';
-import { useAct } from '@/ui/useAct';
+import { asItStands, useSubmit } from '@/ui/useSubmit';
 import { useIsMounted } from '@/ui/useIsMounted';
 import { setTimeZoneAction } from './actions';
 
 /** @param zones the names that the server knows */
 export function ZoneSetting({ zone, zones }: { zone: string; zones: readonly string[] }) {
-  const { answer, isKept, isPending, onSubmit } = useAct(setTimeZoneAction);
+  const { answer, isKept, isPending, form } = useSubmit(setTimeZoneAction);
   const isMounted = useIsMounted();
   return (
-    <form method="post" onSubmit={onSubmit}>
+    <form {...form(asItStands)}>
       <Stack direction="row" sx={{ gap: 1, alignItems: 'flex-start', flexWrap: 'wrap' }}>
         <Autocomplete
           options={zones}

@@ -6,14 +6,14 @@ import { act, thenStay } from '@/server/act';
 import type { Answer } from '@/server/answer';
 import { readZone } from '@/server/zone';
 
-export async function setReviewAction(_before: Answer, form: FormData): Promise<Answer> {
+export async function setReviewAction(form: FormData): Promise<Answer> {
   return thenStay(async () => {
     const { review } = z.object({ review: z.enum(REVIEWS) }).parse(Object.fromEntries(form));
     await act((tx, actor) => setReview(tx, actor, review));
   });
 }
 
-export async function setTimeZoneAction(_before: Answer, form: FormData): Promise<Answer> {
+export async function setTimeZoneAction(form: FormData): Promise<Answer> {
   return thenStay(async () => {
     const { zone } = z.object({ zone: z.string() }).parse(Object.fromEntries(form));
     await act((tx, actor) => setTimeZone(tx, actor, zone));

@@ -37,6 +37,7 @@ export default async function ConfigurePage({
       />
       <ConfigureForm
         id={id}
+        version={configuration.version}
         tag={tag}
         job={job?.id ?? null}
         body={body}
