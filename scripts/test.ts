@@ -172,10 +172,8 @@ await main(async () => {
       await prepareDatabase(cluster.adminUrl('barys_demo'), { plants: true, seals: env['BARYS_TEST_SEALS'] });
       await buildWeb();
       if (statics !== null) counts.push(await statics);
-      // The one waits where the other computes.
-      const starts = part === undefined ? vitest(scratch, env, ['start'], []) : null;
       counts.push(await playwright(scratch, { ...env, CHROMIUM: chromium }, part === 'journeys' ? rest : []));
-      if (starts !== null) counts.push(await starts);
+      if (part === undefined) counts.push(await vitest(scratch, env, ['start'], []));
     } else if (statics !== null) counts.push(await statics);
   } finally {
     await cluster?.stop();
