@@ -2,6 +2,7 @@
 import type { Calculation } from './calculation';
 import { CONFORMITY_CALCULATIONS } from './conformity';
 import { CORRECTION_CALCULATIONS } from './corrections';
+import { LEVEL_CALCULATIONS } from './levels';
 import { RUN_CALCULATIONS } from './runs';
 import { SIGNAL_CALCULATIONS } from './signals';
 import { UNCERTAINTY_CALCULATIONS } from './uncertainty';
@@ -17,6 +18,7 @@ export const CALCULATIONS_BY_SUBJECT: Readonly<Record<string, readonly Calculati
   Conformity: CONFORMITY_CALCULATIONS,
   Corrections: CORRECTION_CALCULATIONS,
   Vacuum: VACUUM_CALCULATIONS,
+  'Levels and boiler drums': LEVEL_CALCULATIONS,
 };
 
 export const CALCULATIONS: ReadonlyMap<string, Calculation> = new Map(

@@ -11,6 +11,8 @@ export interface Palette {
   readonly adjust: string;
   readonly outside: string;
   readonly undecided: string;
+  /** Of a drawing: what a vessel holds. */
+  readonly liquid: string;
 }
 
 export const PAPER: Palette = {
@@ -25,6 +27,7 @@ export const PAPER: Palette = {
   adjust: '#8a5a00',
   outside: '#a3211f',
   undecided: '#6a3d9a',
+  liquid: '#d3dce4',
 };
 
 export const NIGHT: Palette = {
@@ -39,4 +42,5 @@ export const NIGHT: Palette = {
   adjust: '#e6b450',
   outside: '#ff948b',
   undecided: '#c8a6f2',
+  liquid: '#2f3d4b',
 };

@@ -119,6 +119,7 @@ export function ConfigureForm({
   tag,
   job,
   body,
+  before,
   initial,
 }: {
   id: number;
@@ -128,6 +129,9 @@ export function ConfigureForm({
   /** The job that goes on afterwards; null where it is only the register. */
   job: number | null;
   body: Body;
+  /** In force. */
+  before: RangeEntry;
+  /** What the form begins with: the same, or what was worked out elsewhere. */
   initial: RangeEntry;
 }) {
   const about = `range of ${id} ${version}`;
@@ -135,7 +139,7 @@ export function ConfigureForm({
   const [given, giveMore, givenDraft] = useTyped<Record<string, string>>({}, `${about}, told`);
   const drafts = together(draft, givenDraft);
   const { answer, isPending, form } = useSubmit(configureAction);
-  const isMoved = RANGE_PARTS.some((part) => configuration[part] !== initial[part]);
+  const isMoved = RANGE_PARTS.some((part) => configuration[part] !== before[part]);
   return (
     <Stack
       component="form"
@@ -144,7 +148,7 @@ export function ConfigureForm({
     >
       <Draft draft={drafts} />
       <ConfigurationFields fields={configuration} change={change} body={body} />
-      {isMoved && isDisplayLeft(configuration, initial) && (
+      {isMoved && isDisplayLeft(configuration, before) && (
         <Alert
           severity="warning"
           variant="outlined"
@@ -162,8 +166,8 @@ export function ConfigureForm({
             </Button>
           }
         >
-          The display showed the range and still shows {initial.displayLow} … {initial.displayHigh}{' '}
-          {initial.displayUnit}. Shall it follow?
+          The display showed the range and still shows {before.displayLow} … {before.displayHigh}{' '}
+          {before.displayUnit}. Shall it follow?
         </Alert>
       )}
       {isMoved && (

@@ -29,6 +29,17 @@ export const TOOL_GROUPS: readonly ToolGroup[] = [
     ],
   },
   {
+    name: 'Levels',
+    tools: [
+      {
+        path: '/workshop/level',
+        name: 'Level',
+        about:
+          'Open and closed tanks, legs, seals, bubbler, interface, standpipe: the range, the display, and what is shown when something is not so.',
+      },
+    ],
+  },
+  {
     name: 'How sure a figure is',
     tools: [
       {

@@ -4,7 +4,7 @@
  * is common practice. It helps to set a range and to understand a difference; boiler rules and licensed people come first.
  */
 import { requireBetween, requireFinite, requireNotNegative, requirePositive } from '../errors';
-import { saturatedAt, waterDensity } from '../steam';
+import { saturatedAt, compressedWaterDensity } from '../steam';
 import type { HighSide, LevelMeasurement } from './arrangement';
 import { levelIndication, levelRange, type LevelIndication, type LevelRange } from './range';
 
@@ -40,11 +40,11 @@ export interface DrumDensities {
 
 /** @throws CoreError `out-of-bounds`, `undefined-result` where the water of the leg would boil */
 export function drumDensities({ pressurePa, legTemperatureC, cold }: DrumState): DrumDensities {
-  const legKgPerM3 = waterDensity(legTemperatureC, pressurePa);
+  const legKgPerM3 = compressedWaterDensity(legTemperatureC, pressurePa);
   if (cold !== undefined) {
     requireNotNegative('The density of the gas', cold.gasKgPerM3, 'gasKgPerM3');
     return {
-      waterKgPerM3: waterDensity(cold.waterTemperatureC, pressurePa),
+      waterKgPerM3: compressedWaterDensity(cold.waterTemperatureC, pressurePa),
       steamKgPerM3: cold.gasKgPerM3,
       legKgPerM3,
     };
@@ -119,7 +119,7 @@ function shareInGlass(
   { temperatureC }: GaugeGlass,
   state: DrumState,
 ): { share: number; glassKgPerM3: number } {
-  const glassKgPerM3 = waterDensity(temperatureC, state.pressurePa);
+  const glassKgPerM3 = compressedWaterDensity(temperatureC, state.pressurePa);
   const { waterKgPerM3: water, steamKgPerM3: steam } = drumDensities(state);
   return { share: (water - steam) / (glassKgPerM3 - steam), glassKgPerM3 };
 }

@@ -32,4 +32,5 @@ export {
   type ZeroShift,
   zeroShiftOf,
 } from './range';
+export { workDifferential, workLevelRange } from './working';
 export { fullVolume, levelForVolume, reachOfVessel, type Vessel, VESSEL_SHAPES, volumeAt } from './volume';

@@ -12,6 +12,7 @@ import {
   levelRange,
   shiftOfLostLeg,
   volumeAt,
+  workLevelRange,
   zeroShiftOf,
   type LevelMeasurement,
   type Vessel,
@@ -340,6 +341,19 @@ describe('what cannot be', () => {
     expect(() => shiftOfLostLeg(WET, 2.6)).toThrow('must be from 0 to 2.5 m');
     expect(() => shiftOfLostLeg(OPEN, 0.1)).toThrow('no filled leg');
   });
+});
+
+it.each<[string, LevelMeasurement]>([
+  ['an open tank', { ...OPEN, dropM: 0.8, lineKgPerM3: 990 }],
+  ['a bubbler', { ...OPEN, arrangement: 'bubbler', purgeLossPa: 200 }],
+  ['a wet leg', { ...WET, aboveKgPerM3: 35, dropM: 0.75 }],
+  ['a wet leg on the high side', { ...WET, highSide: 'leg' }],
+  ['an interface', { ...WET, arrangement: 'interface', aboveKgPerM3: 700, dropM: -1 }],
+])('the working of %s comes to the same range', (_name, given) => {
+  const [worked, range] = [workLevelRange(given), levelRange(given)];
+  expect(worked.lrvPa).toBeCloseTo(range.lrvPa, 9);
+  expect(worked.urvPa).toBeCloseTo(range.urvPa, 9);
+  expect(worked.value).toBeCloseTo(range.spanPa, 9);
 });
 
 it('says where the zero of a range lies', () => {

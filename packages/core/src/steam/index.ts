@@ -5,5 +5,5 @@ export {
   saturatedAt,
   saturationPressureMPa,
   saturationTemperatureK,
-  waterDensity,
+  compressedWaterDensity,
 } from './saturation';

@@ -118,9 +118,9 @@ export function saturatedAt(pressurePa: number): Saturated {
  * @param pressurePa absolute, up to 100 MPa
  * @returns kg/m³
  * @throws CoreError `out-of-bounds`, `undefined-result` where it would boil
- * @example waterDensity(40, 4e6) // 993.9235
+ * @example compressedWaterDensity(40, 4e6) // 993.9235
  */
-export function waterDensity(temperatureC: number, pressurePa: number): number {
+export function compressedWaterDensity(temperatureC: number, pressurePa: number): number {
   requireBetween(
     'The temperature of the water',
     temperatureC,

@@ -26,6 +26,7 @@ import { Columns } from '@/ui/Columns';
 import { Figure } from '@/ui/Figure';
 import { NumberField } from '@/ui/NumberField';
 import { readNumber } from '@/ui/readNumber';
+import { saveCsv } from '@/ui/saveCsv';
 import { Sheet } from '@/ui/Sheet';
 import { useAddress } from '@/ui/useAddress';
 import { Working } from '@/ui/Working';
@@ -50,14 +51,6 @@ function compute(fields: ExpectedFields): Computed | { readonly error: string } 
     if (error instanceof CoreError) return { error: error.message };
     throw error;
   }
-}
-
-function save(csv: string): void {
-  const link = document.createElement('a');
-  link.href = URL.createObjectURL(new Blob([csv], { type: 'text/csv' }));
-  link.download = 'expected-values.csv';
-  link.click();
-  URL.revokeObjectURL(link.href);
 }
 
 export function ExpectedDesk({ initial }: { initial: ExpectedFields }) {
@@ -151,7 +144,7 @@ function Results({
           title="Expected values"
           aside={
             <Box sx={{ my: -1, '@media print': { display: 'none' } }}>
-              <Button size="small" onClick={() => save(csvOf(rows, units))}>
+              <Button size="small" onClick={() => saveCsv('expected-values.csv', csvOf(rows, units))}>
                 CSV
               </Button>
               <Button size="small" onClick={() => window.print()}>

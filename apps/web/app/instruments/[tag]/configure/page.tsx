@@ -3,6 +3,7 @@ import { z } from 'zod';
 import { fieldsOfConfiguration } from '@/places/instruments/fields';
 import { ConfigureForm } from '@/places/instruments/InstrumentForm';
 import { database } from '@/server/database';
+import { addressOf } from '@/ui/addressOf';
 import { PageHead } from '@/ui/PageHead';
 import { loadInstrument, type Params } from '@/places/instruments/load';
 
@@ -21,10 +22,11 @@ export default async function ConfigurePage({
   searchParams,
 }: {
   params: Params;
-  searchParams: Promise<unknown>;
+  searchParams: Promise<Record<string, string | string[] | undefined>>;
 }) {
   const { id, tag, service, body, configuration } = await loadInstrument(params);
-  const { job: jobId } = asked.parse(await searchParams);
+  const address = await searchParams;
+  const { job: jobId } = asked.parse(address);
   const open = (await jobsOfInstrument(database(), id)).find(
     (job) => job.id === jobId && job.stage === 'adjust',
   );
@@ -41,10 +43,15 @@ export default async function ConfigurePage({
         tag={tag}
         job={job?.id ?? null}
         body={body}
-        initial={{
-          ...fieldsOfConfiguration(configuration),
-          ...(job === null ? {} : { reason: reasonIn(job) }),
-        }}
+        before={fieldsOfConfiguration(configuration)}
+        initial={addressOf(
+          // What the workshop worked out comes in the address.
+          {
+            ...fieldsOfConfiguration(configuration),
+            ...(job === null ? {} : { reason: reasonIn(job) }),
+          },
+          address,
+        )}
       />
     </>
   );

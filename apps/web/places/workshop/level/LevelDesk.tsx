@@ -1,0 +1,213 @@
+'use client';
+import { workLevelRange } from '@barys/core/level';
+import { formatSignificant } from '@barys/core/text';
+import { convert, unitLabel } from '@barys/core/units';
+import Alert from '@mui/material/Alert';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Stack from '@mui/material/Stack';
+import Typography from '@mui/material/Typography';
+import { Columns } from '@/ui/Columns';
+import { DataTable } from '@/ui/DataTable';
+import { Figure } from '@/ui/Figure';
+import { saveCsv } from '@/ui/saveCsv';
+import { Sheet } from '@/ui/Sheet';
+import { RangeStave } from '@/ui/range/RangeStave';
+import { useAddress } from '@/ui/useAddress';
+import { Working } from '@/ui/Working';
+import {
+  computeLevel,
+  csvOfLevel,
+  forgotten,
+  levelLimit,
+  levelRows,
+  waysOfOffset,
+  ZERO_WORDS,
+  type LevelResult,
+} from './compute';
+import { isFault, orFault, unitsOfFields, type LevelFields } from './fields';
+import { LevelDrawing } from './LevelDrawing';
+import { LevelForm } from './LevelForm';
+import { TakeOver } from './TakeOver';
+import { levelForEnd } from './move';
+
+type Change = (patch: Partial<LevelFields>) => void;
+
+/** A level by differential pressure: what is there at the left, what the transmitter is set to at the right. */
+export function LevelDesk({ initial }: { initial: LevelFields }) {
+  const [fields, change] = useAddress(initial);
+  const got = orFault(() => computeLevel(fields));
+  const fault = isFault(got) ? got : null;
+  return (
+    <Columns columns="minmax(320px, 0.8fr) 1.35fr">
+      <Stack sx={{ gap: 1.5 }}>
+        <Sheet title="Arrangement">
+          <LevelForm fields={fields} change={change} fault={fault} />
+        </Sheet>
+      </Stack>
+      {isFault(got) ? (
+        <Sheet title="Range">
+          <Typography role="alert" sx={{ color: 'var(--outside)', fontWeight: 600 }}>
+            {got.message}
+          </Typography>
+          <Typography variant="body2" sx={{ color: 'text.secondary' }}>
+            What you typed is still there. Put this right and the range comes back.
+          </Typography>
+        </Sheet>
+      ) : (
+        <Results fields={fields} change={change} result={got} />
+      )}
+    </Columns>
+  );
+}
+
+function Results({ fields, change, result }: { fields: LevelFields; change: Change; result: LevelResult }) {
+  const units = unitsOfFields(fields);
+  const [height, pressure] = [unitLabel(units.height), unitLabel(units.pressure)];
+  const { measurement, range, signal, display, showPressure, showHeight } = result;
+  const levelM = convert(Number(fields.level.replace(',', '.')), units.height, 'm');
+  const setLevel = (metres: number) =>
+    change({ level: formatSignificant(convert(metres, 'm', units.height), 4).replace('\u2212', '-') });
+  return (
+    <Stack sx={{ gap: 1.5 }}>
+      <Columns columns="0.85fr 1.15fr">
+        <Sheet title="To scale">
+          <LevelDrawing
+            measurement={measurement}
+            levelM={levelM}
+            onLevel={setLevel}
+            tag="Transmitter"
+            height={showHeight}
+            unit={height}
+          />
+        </Sheet>
+        <Stack sx={{ gap: 1.5 }}>
+          <Sheet
+            title={`Set 4 mA at ${showPressure(range.lrvPa)} and 20 mA at ${showPressure(range.urvPa)} ${pressure}`}
+          >
+            <Typography sx={{ mb: 1 }}>{ZERO_WORDS[result.zero]}</Typography>
+            <RangeStave
+              range={signal}
+              display={display}
+              units={{ input: pressure, output: 'mA', display: fields.displayUnit }}
+              marker={result.markerPressure}
+              onMove={(end, value) => change(levelForEnd(fields, result, end, value))}
+            />
+            <Working of="the range" steps={() => workLevelRange(measurement).working} />
+          </Sheet>
+          <ForgottenSheet fields={fields} result={result} />
+        </Stack>
+      </Columns>
+      <Columns columns="1.15fr 0.85fr">
+        <TableSheet result={result} height={height} pressure={pressure} />
+        <Stack sx={{ gap: 1.5 }}>
+          <OffsetSheet result={result} height={height} pressure={pressure} />
+          <TakeOver fields={fields} result={result} />
+        </Stack>
+      </Columns>
+    </Stack>
+  );
+}
+
+function ForgottenSheet({ fields, result }: { fields: LevelFields; result: LevelResult }) {
+  const rows = orFault(() => forgotten(fields, result));
+  const limit = orFault(() => ({ words: levelLimit(fields, result) }));
+  return (
+    <Sheet title="If something is not so">
+      {isFault(rows) ? (
+        <Typography role="alert" sx={{ color: 'var(--outside)', fontWeight: 600 }}>
+          {rows.message}
+        </Typography>
+      ) : (
+        <DataTable
+          label="What the level would show"
+          rows={rows}
+          keyOf={({ what }) => what}
+          columns={[
+            ['If', ({ what }) => what],
+            ['Then it shows', ({ effect }) => <Figure>{effect}</Figure>],
+          ]}
+        />
+      )}
+      <Typography variant="body2" sx={{ mt: 1 }}>
+        {isFault(limit)
+          ? limit.message
+          : `A limit of ${fields.limit} % of span is ${limit.words} ${unitLabel(unitsOfFields(fields).height)} of level.`}
+      </Typography>
+    </Sheet>
+  );
+}
+
+function OffsetSheet({
+  result,
+  height,
+  pressure,
+}: {
+  result: LevelResult;
+  height: string;
+  pressure: string;
+}) {
+  const [inRange, inDisplay] = waysOfOffset(result);
+  const way = (where: string, { range, display }: typeof inRange) => ({
+    where,
+    range: `${range[0]} … ${range[1]} ${pressure}`,
+    display: `${display[0]} … ${display[1]} ${height}`,
+  });
+  return (
+    <Sheet title="Where the offset is taken">
+      <DataTable
+        label="The offset in the range, and in the display"
+        rows={[
+          way('in the range', inRange),
+          ...(inDisplay === null ? [] : [way('in the display', inDisplay)]),
+        ]}
+        keyOf={({ where }) => where}
+        columns={[
+          ['Offset', ({ where }) => where],
+          ['Range', ({ range }) => <Figure>{range}</Figure>],
+          ['Display', ({ display }) => <Figure>{display}</Figure>],
+        ]}
+      />
+      {inDisplay === null && (
+        <Typography variant="body2" sx={{ color: 'text.secondary', mt: 1 }}>
+          Here there is one way only: no head stands on the transmitter at 0 %, or the differential falls.
+        </Typography>
+      )}
+    </Sheet>
+  );
+}
+
+function TableSheet({ result, height, pressure }: { result: LevelResult; height: string; pressure: string }) {
+  const rows = levelRows(result);
+  return (
+    <Sheet
+      title="Level, differential, output"
+      aside={
+        <Box sx={{ my: -1, '@media print': { display: 'none' } }}>
+          <Button size="small" onClick={() => saveCsv('level.csv', csvOfLevel(rows, { height, pressure }))}>
+            CSV
+          </Button>
+          <Button size="small" onClick={() => window.print()}>
+            Print
+          </Button>
+        </Box>
+      }
+    >
+      <DataTable
+        label="Level, differential and output"
+        rows={rows}
+        keyOf={({ percent }) => percent}
+        columns={[
+          ['%', ({ percent }) => <Figure>{percent}</Figure>, 'right'],
+          [`Level, ${height}`, ({ level }) => <Figure>{level}</Figure>, 'right'],
+          [`Differential, ${pressure}`, (row) => <Figure>{row.pressure}</Figure>, 'right'],
+          ['Output, mA', ({ output }) => <Figure>{output}</Figure>, 'right'],
+        ]}
+      />
+      <Alert severity="info" variant="outlined" sx={{ mt: 1.5 }}>
+        Heights are vertical, between the middles of the taps. Vent the lines and fill the legs before
+        anything is trusted; follow the plant’s permit and isolation rules.
+      </Alert>
+    </Sheet>
+  );
+}

@@ -1,0 +1,119 @@
+'use client';
+import { ARRANGEMENTS, type ArrangementName } from '@barys/core/level';
+import { unitLabel, unitsOf } from '@barys/core/units';
+import Box from '@mui/material/Box';
+import MenuItem from '@mui/material/MenuItem';
+import Stack from '@mui/material/Stack';
+import TextField from '@mui/material/TextField';
+import { NumberField } from '@/ui/NumberField';
+import { UnitField } from '@/ui/UnitField';
+import {
+  arrangementOf,
+  asksFor,
+  unitsOfFields,
+  type LevelFault,
+  type LevelFields,
+  type Name,
+} from './fields';
+
+const pair = { display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1 };
+
+/** All that is asked of a level: the arrangement, heights, densities, the display, and what may differ one day. */
+export function LevelForm({
+  fields,
+  change,
+  fault,
+}: {
+  fields: LevelFields;
+  change: (patch: Partial<LevelFields>) => void;
+  fault: LevelFault | null;
+}) {
+  const arrangement = arrangementOf(fields);
+  const asks = asksFor(arrangement);
+  const units = unitsOfFields(fields);
+  const number = (name: Name, label: string) => (
+    <NumberField
+      label={label}
+      text={fields[name]}
+      onText={(text) => change({ [name]: text })}
+      error={fault?.field === name ? fault.message : null}
+    />
+  );
+  const choice = (
+    name: Name,
+    label: string,
+    options: readonly (readonly [value: string, words: string])[],
+  ) => (
+    <TextField
+      select
+      label={label}
+      value={fields[name]}
+      onChange={({ target }) => change({ [name]: target.value })}
+    >
+      {options.map(([value, words]) => (
+        <MenuItem key={value} value={value} sx={{ minHeight: 44 }}>
+          {words}
+        </MenuItem>
+      ))}
+    </TextField>
+  );
+  const [height, density] = [unitLabel(units.height), unitLabel(units.density)];
+  return (
+    <Stack sx={{ gap: 1.25 }}>
+      {choice(
+        'arrangement',
+        'Arrangement',
+        (Object.keys(ARRANGEMENTS) as ArrangementName[]).map((name) => [name, ARRANGEMENTS[name].name]),
+      )}
+      <Box sx={pair}>
+        {choice(
+          'height',
+          'Heights in',
+          unitsOf('length')
+            .filter((unit) => unit !== 'um')
+            .map((unit) => [unit, unitLabel(unit)]),
+        )}
+        {choice(
+          'density',
+          'Densities',
+          unitsOf('density').map((unit) => [unit, unitLabel(unit)]),
+        )}
+        {number('zero', `0 % above the lower tap, ${height}`)}
+        {number('full', `100 %, ${height}`)}
+        {asks.taps && number('taps', `Between the taps, ${height}`)}
+        {asks.drop && number('drop', `Transmitter below the tap, ${height}`)}
+        {number('liquid', `${asks.above === 'light liquid' ? 'Heavy liquid' : 'Liquid'}, ${density}`)}
+        {asks.above !== null &&
+          number('above', `${asks.above === 'gas' ? 'Gas above' : 'Light liquid'}, ${density}`)}
+        {asks.fill &&
+          number('fill', `Fill of the ${arrangement.includes('seal') ? 'capillary' : 'leg'}, ${density}`)}
+        {asks.line && number('line', `In the line, if other, ${density}`)}
+        {asks.loss && number('loss', `Loss of the purge, ${unitLabel(units.pressure)}`)}
+        {asks.taps &&
+          choice('high', 'High side on', [
+            ['lower tap', 'the lower tap'],
+            ['leg', 'the leg'],
+          ])}
+        <UnitField
+          label="Range in"
+          unit={units.pressure}
+          quantities={['pressure']}
+          onUnit={(pressure) => change({ pressure })}
+        />
+        {number('gravity', 'Gravity, m/s²')}
+      </Box>
+      <Box sx={{ ...pair, gridTemplateColumns: '1fr 1fr 1fr' }}>
+        {number('displayLow', 'Display at 0 %')}
+        {number('displayHigh', 'At 100 %')}
+        <TextField
+          label="Display in"
+          value={fields.displayUnit}
+          onChange={({ target }) => change({ displayUnit: target.value })}
+        />
+        {number('level', `Level now, ${height}`)}
+        {number('liquidNow', `Liquid if not so, ${density}`)}
+        {number('limit', 'Limit, % of span')}
+      </Box>
+    </Stack>
+  );
+}

@@ -1,0 +1,146 @@
+/** The fields of Level as they are typed, and what they describe in SI. */
+import { CoreError } from '@barys/core/errors';
+import { ARRANGEMENTS, type ArrangementName, type LevelMeasurement } from '@barys/core/level';
+import { convert, isPressureUnit, isUnit, quantityOf, type PressureUnit, type Unit } from '@barys/core/units';
+import { readNumber } from '@/ui/readNumber';
+
+export const LEVEL_FIELDS = {
+  arrangement: 'wet-leg',
+  height: 'm',
+  density: 'kgPerM3',
+  pressure: 'mbar',
+  liquid: '1042',
+  above: '1.2',
+  fill: '998',
+  line: '',
+  zero: '0',
+  full: '4.8',
+  taps: '4.8',
+  drop: '1.2',
+  loss: '0',
+  high: 'lower tap',
+  gravity: '9.80665',
+  /** Where the liquid stands now. */
+  level: '2.976',
+  /** The scale of the display, which is set apart from the range. */
+  displayLow: '0',
+  displayHigh: '100',
+  displayUnit: '%',
+  /** The liquid as it may be one day. */
+  liquidNow: '1070',
+  /** Of the transmitter, per cent of span. */
+  limit: '0.25',
+};
+export type LevelFields = Readonly<typeof LEVEL_FIELDS>;
+export type Name = keyof LevelFields;
+
+export const isArrangement = (text: string): text is ArrangementName => Object.hasOwn(ARRANGEMENTS, text);
+export const arrangementOf = ({ arrangement }: LevelFields): ArrangementName =>
+  isArrangement(arrangement) ? arrangement : 'open';
+
+const unitIn = (text: string, quantity: string, usual: Unit): Unit =>
+  isUnit(text) && quantityOf(text) === quantity ? text : usual;
+
+export interface LevelUnits {
+  readonly height: Unit;
+  readonly density: Unit;
+  readonly pressure: PressureUnit;
+}
+
+export const unitsOfFields = (fields: LevelFields): LevelUnits => ({
+  height: unitIn(fields.height, 'length', 'm'),
+  density: unitIn(fields.density, 'density', 'kgPerM3'),
+  pressure: isPressureUnit(fields.pressure) ? fields.pressure : 'mbar',
+});
+
+/** The field of the form that a name of the core stands in. */
+const FIELD_OF: Readonly<Record<string, Name>> = {
+  liquidKgPerM3: 'liquid',
+  aboveKgPerM3: 'above',
+  fillKgPerM3: 'fill',
+  lineKgPerM3: 'line',
+  zeroM: 'zero',
+  fullM: 'full',
+  tapsM: 'taps',
+  dropM: 'drop',
+  purgeLossPa: 'loss',
+  gravityMPerS2: 'gravity',
+  trueLevelM: 'level',
+  limitPa: 'limit',
+};
+
+/** What is wrong with the fields, and at which. */
+export interface LevelFault {
+  readonly message: string;
+  readonly field: Name | null;
+}
+
+/** Does work with the fields; what the core refuses is told at its field. */
+export function orFault<T>(work: () => T): T | LevelFault {
+  try {
+    return work();
+  } catch (error) {
+    if (!(error instanceof CoreError)) throw error;
+    return {
+      message: error.message,
+      field: FIELD_OF[error.field ?? ''] ?? (error.field as Name | undefined) ?? null,
+    };
+  }
+}
+
+export const isFault = (result: object): result is LevelFault => 'message' in result;
+
+/** @throws CoreError at the field */
+export function numberOf(fields: LevelFields, name: Name, what: string): number {
+  const { value, error } = readNumber(fields[name]);
+  if (error !== null) throw new CoreError({ code: 'not-a-number', text: fields[name] }, name);
+  if (value === null)
+    throw new CoreError({ code: 'missing', name: what, why: 'the range is made of it' }, name);
+  return value;
+}
+
+/** Figures of the form in SI, by the units that the form has. */
+export function readerOf(fields: LevelFields) {
+  const units = unitsOfFields(fields);
+  return {
+    metres: (name: Name, what: string) => convert(numberOf(fields, name, what), units.height, 'm'),
+    density: (name: Name, what: string) => convert(numberOf(fields, name, what), units.density, 'kgPerM3'),
+    pascals: (name: Name, what: string) => convert(numberOf(fields, name, what), units.pressure, 'Pa'),
+  };
+}
+
+/** Which densities and heights an arrangement asks for. */
+export const asksFor = (arrangement: ArrangementName) => {
+  const { leg, line, above } = ARRANGEMENTS[arrangement];
+  return {
+    above,
+    fill: leg === 'fill' || line === 'fill',
+    taps: leg !== null,
+    loss: arrangement === 'bubbler',
+    drop: arrangement !== 'bubbler',
+    line: line === 'liquid',
+  };
+};
+
+/** @throws CoreError at the field that is wrong */
+export function measurementOfFields(fields: LevelFields): LevelMeasurement {
+  const arrangement = arrangementOf(fields);
+  const asks = asksFor(arrangement);
+  const { metres, density, pascals } = readerOf(fields);
+  return {
+    arrangement,
+    liquidKgPerM3: density('liquid', 'The density of the liquid'),
+    zeroM: metres('zero', 'The level at 0 %'),
+    fullM: metres('full', 'The level at 100 %'),
+    dropM: asks.drop ? metres('drop', 'The height of the transmitter below the tap') : 0,
+    highSide: asks.taps && fields.high === 'leg' ? 'leg' : 'lower tap',
+    gravityMPerS2: numberOf(fields, 'gravity', 'Gravity'),
+    ...(asks.above === null ? {} : { aboveKgPerM3: density('above', `The density of the ${asks.above}`) }),
+    ...(asks.fill ? { fillKgPerM3: density('fill', 'The density of the fill') } : {}),
+    ...(asks.taps ? { tapsM: metres('taps', 'The distance between the taps') } : {}),
+    ...(asks.loss ? { purgeLossPa: pascals('loss', 'The loss of the purge') } : {}),
+    ...(asks.line && fields.line.trim() !== ''
+      ? { lineKgPerM3: density('line', 'The density in the line') }
+      : {}),
+  };
+}
