@@ -48,7 +48,13 @@ const PLACES: Readonly<Record<string, readonly string[]>> = {
     '/sign-in',
     '/account',
   ],
-  workshop: ['/workshop', '/workshop/convert', '/workshop/expected?reading=8', '/workshop/uncertainty'],
+  workshop: [
+    '/workshop',
+    '/workshop/convert',
+    '/workshop/expected?reading=8',
+    '/workshop/uncertainty',
+    '/workshop/level',
+  ],
 };
 
 for (const [place, paths] of Object.entries(PLACES))

@@ -139,6 +139,104 @@ test('a budget is computed, judged, and run as trials that can be stopped', asyn
   await expect(page.getByText('0.078 ± 0.036 % of span')).toBeVisible();
 });
 
+/** Arrangements with ranges worked by hand: density x g x height, in mbar (1 m of water is 98.0665). */
+const LEVELS: readonly (readonly [arrangement: string, address: string, range: string, warning: string])[] = [
+  [
+    'Open tank',
+    'arrangement=open&liquid=1000&full=3&drop=0.8',
+    '4 mA at 78.5 and 20 mA at 372.7 mbar',
+    'above zero',
+  ],
+  [
+    'Tank on a standpipe',
+    'arrangement=standpipe&liquid=1000&full=8&drop=30',
+    '4 mA at 2942.0 and 20 mA at 3726.5 mbar',
+    'above zero',
+  ],
+  [
+    'Bubbler',
+    'arrangement=bubbler&liquid=1180&full=3&loss=2',
+    '4 mA at 2.0 and 20 mA at 349.2 mbar',
+    'above zero',
+  ],
+  [
+    'Open tank, one remote seal',
+    'arrangement=one-seal&liquid=1250&fill=960&full=3.6&drop=1.2',
+    '4 mA at 113.0 and 20 mA at 554.3 mbar',
+    'above zero',
+  ],
+  [
+    'Closed tank, dry leg',
+    'arrangement=dry-leg&liquid=750&above=0&full=2&taps=2.2&drop=0.5',
+    '4 mA at 36.8 and 20 mA at 183.9 mbar',
+    'above zero',
+  ],
+  [
+    'Closed tank, wet leg',
+    'arrangement=wet-leg&liquid=800&fill=1000&above=0&full=2.5&taps=2.5&drop=0',
+    '4 mA at −245.2 and 20 mA at −49.0 mbar',
+    'below zero',
+  ],
+  [
+    'Closed tank, two remote seals',
+    'arrangement=two-seals&liquid=1100&fill=934&above=0&full=4&taps=4.2&drop=1.5',
+    '4 mA at −384.7 and 20 mA at 46.8 mbar',
+    'below zero',
+  ],
+  [
+    'Interface of two liquids',
+    'arrangement=interface&liquid=1040&above=870&fill=934&zero=0.2&full=1.8&taps=2&drop=0',
+    '4 mA at −9.22 and 20 mA at 17.46 mbar',
+    'below zero',
+  ],
+];
+
+test('a level is ranged in every arrangement, dragged, doubted, and handed to an instrument', async ({
+  page,
+}) => {
+  for (const [name, address, range, zero] of LEVELS) {
+    await page.goto(`/workshop/level?${address}&level=1`);
+    await expect(page.getByRole('heading', { name: `Set ${range}` })).toBeVisible();
+    await expect(page.getByText(new RegExp(`^0 % lies ${zero}`))).toBeVisible();
+    await expect(page.getByRole('group', { name: new RegExp(`^${name}, level 1.000 m`) })).toBeVisible();
+  }
+
+  // What is wrong is said at its field, and nothing typed is lost.
+  await page.getByLabel('Between the taps').fill('-2');
+  await expect(
+    page.getByText('The distance between the taps must be greater than zero').first(),
+  ).toBeVisible();
+  await page.getByLabel('Between the taps').fill('2');
+  await page.getByLabel('Light liquid').fill('1100');
+  await expect(page.getByText('The densities above and below the level').first()).toBeVisible();
+
+  // The level goes by key and by hand, and stays in the address.
+  await page.goto('/workshop/level?arrangement=open&liquid=1000&full=3&drop=0&level=1&liquidNow=950');
+  const level = page.getByRole('slider', { name: 'Level' });
+  await level.focus();
+  await page.keyboard.press('PageUp');
+  await expect(page.getByLabel('Level', { exact: true }).and(page.getByRole('textbox'))).toHaveValue('1.3');
+  const box = await level.boundingBox();
+  await page.mouse.move((box?.x ?? 0) + 40, (box?.y ?? 0) + (box?.height ?? 0) / 2);
+  await page.mouse.down();
+  await page.mouse.move((box?.x ?? 0) + 40, (box?.y ?? 0) - 60, { steps: 4 });
+  await page.mouse.up();
+  await expect(page.getByRole('row', { name: /liquid at 950/ })).toContainText('−5.0 % when full');
+  await page.reload();
+  await expect(page.getByRole('heading', { name: 'Set 4 mA at 0.0 and 20 mA at 294.2 mbar' })).toBeVisible();
+  await page.getByRole('button', { name: /Show the working of the range/ }).click();
+  await expect(page.getByText('hydrostatics, common practice').first()).toBeVisible();
+  await expectAccessible(page);
+
+  await page.getByLabel('Tag of the instrument').fill('lt-2401');
+  await page.getByRole('link', { name: 'As the next configuration of LT-2401' }).click();
+  await expect(page.getByLabel('URV', { exact: true })).toHaveValue('294.2');
+  await expect(page.getByLabel('Why', { exact: true })).toHaveValue(
+    'Level, open tank: 0 % at 0.000, 100 % at 3.000 m',
+  );
+  await expect(page.getByRole('region', { name: 'Another range: who has to know' })).toBeVisible();
+});
+
 test('every calculation is at the API, and what is wrong is named at its field', async ({ request }) => {
   const compute = (name: string, data: object) => request.post(`/api/v1/compute/${name}`, { data });
   const converted = await compute('convert', { value: 25, from: 'kPa', to: 'inH2OAt4C' });

@@ -15,6 +15,8 @@ export interface Rail {
   readonly unit: string;
   /** Values at the rail's two ends. */
   readonly ends: readonly [left: number, right: number];
+  /** Whether the ends are only where the drawing stops, and mean nothing. */
+  readonly isOpen?: boolean;
   /** Values at 0 and 100 % of the range. */
   readonly range: readonly [low: number, high: number];
   /** Takes a new value for one end of the range; without it the ends stand still. */
@@ -171,7 +173,7 @@ function RailDrawing({ rail, top, isBody }: { rail: Rail; top: number; isBody: b
           bgcolor: 'var(--ink)',
         }}
       />
-      {isBody && !isWhole && (
+      {isBody && !isWhole && rail.isOpen !== true && (
         <>
           {left > 0 && label(formatPlain(rail.ends[0]), 0, endSide(left), true)}
           {right < 100 && label(formatPlain(rail.ends[1]), 100, endSide(100 - right), true)}

@@ -53,7 +53,14 @@ export function RangeStave({
   return (
     <StaveDrawing
       rails={[
-        { name: 'Input', unit: units.input, ends, range: [range.lrv, range.urv], onMove },
+        {
+          name: 'Input',
+          unit: units.input,
+          ends,
+          isOpen: limits === undefined,
+          range: [range.lrv, range.urv],
+          onMove,
+        },
         {
           name: 'Output',
           unit: units.output,

@@ -1,6 +1,6 @@
 'use client';
-import { workLevelRange } from '@barys/core/level';
-import { formatSignificant } from '@barys/core/text';
+import { ARRANGEMENTS, workLevelRange } from '@barys/core/level';
+import { formatPlain, formatSignificant } from '@barys/core/text';
 import { convert, unitLabel } from '@barys/core/units';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
@@ -39,12 +39,10 @@ export function LevelDesk({ initial }: { initial: LevelFields }) {
   const got = orFault(() => computeLevel(fields));
   const fault = isFault(got) ? got : null;
   return (
-    <Columns columns="minmax(320px, 0.8fr) 1.35fr">
-      <Stack sx={{ gap: 1.5 }}>
-        <Sheet title="Arrangement">
-          <LevelForm fields={fields} change={change} fault={fault} />
-        </Sheet>
-      </Stack>
+    <Columns columns="minmax(300px, 0.75fr) 2.1fr">
+      <Sheet title="What is there" sx={{ '@media print': { display: 'none' } }}>
+        <LevelForm fields={fields} change={change} fault={fault} />
+      </Sheet>
       {isFault(got) ? (
         <Sheet title="Range">
           <Typography role="alert" sx={{ color: 'var(--outside)', fontWeight: 600 }}>
@@ -70,14 +68,15 @@ function Results({ fields, change, result }: { fields: LevelFields; change: Chan
     change({ level: formatSignificant(convert(metres, 'm', units.height), 4).replace('\u2212', '-') });
   return (
     <Stack sx={{ gap: 1.5 }}>
-      <Columns columns="0.85fr 1.15fr">
-        <Sheet title="To scale">
+      <Columns columns="0.8fr 1fr">
+        <Sheet title={ARRANGEMENTS[measurement.arrangement].name}>
           <LevelDrawing
             measurement={measurement}
             levelM={levelM}
             onLevel={setLevel}
             tag="Transmitter"
             height={showHeight}
+            dimension={(metres) => formatPlain(Number(convert(metres, 'm', units.height).toPrecision(6)))}
             unit={height}
           />
         </Sheet>
@@ -98,7 +97,7 @@ function Results({ fields, change, result }: { fields: LevelFields; change: Chan
           <ForgottenSheet fields={fields} result={result} />
         </Stack>
       </Columns>
-      <Columns columns="1.15fr 0.85fr">
+      <Columns columns="1fr 1fr">
         <TableSheet result={result} height={height} pressure={pressure} />
         <Stack sx={{ gap: 1.5 }}>
           <OffsetSheet result={result} height={height} pressure={pressure} />
@@ -125,7 +124,7 @@ function ForgottenSheet({ fields, result }: { fields: LevelFields; result: Level
           keyOf={({ what }) => what}
           columns={[
             ['If', ({ what }) => what],
-            ['Then it shows', ({ effect }) => <Figure>{effect}</Figure>],
+            ['Then it shows', ({ effect }) => <Figure sx={{ whiteSpace: 'normal' }}>{effect}</Figure>],
           ]}
         />
       )}
@@ -170,7 +169,8 @@ function OffsetSheet({
       />
       {inDisplay === null && (
         <Typography variant="body2" sx={{ color: 'text.secondary', mt: 1 }}>
-          Here there is one way only: no head stands on the transmitter at 0 %, or the differential falls.
+          Here there is one way only: a range that begins at no differential would not see the level at 0 %,
+          or begins there anyhow.
         </Typography>
       )}
     </Sheet>

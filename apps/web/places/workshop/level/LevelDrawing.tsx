@@ -9,10 +9,12 @@ interface Words {
   /** What the transmitter is called. */
   readonly tag: string;
   readonly height: (metres: number) => string;
+  /** A dimension, with no more digits than it has. */
+  readonly dimension: (metres: number) => string;
   readonly unit: string;
 }
 
-const words = { fontSize: 13, fill: 'var(--ink)' } as const;
+const words = { fontSize: 15, fill: 'var(--ink)' } as const;
 const figures = { ...words, fontFamily: FIGURES } as const;
 
 /** The vessel with what is in it, the lines, and the transmitter; the level can be taken hold of. */
@@ -38,7 +40,7 @@ export function LevelDrawing({
       sx={{ width: '100%', maxHeight: 470, display: 'block' }}
     >
       <title id={titleId}>
-        {`${name}, level ${said.height(levelM)} ${said.unit} above the lower tap, transmitter ${said.height(Math.abs(measurement.dropM))} ${said.unit} ${measurement.dropM < 0 ? 'above' : 'below'} it`}
+        {`${name}, level ${said.height(levelM)} ${said.unit} above the lower tap, transmitter ${said.dimension(Math.abs(measurement.dropM))} ${said.unit} ${measurement.dropM < 0 ? 'above' : 'below'} it`}
       </title>
       <Contents measurement={measurement} layout={layout} levelM={levelM} />
       <Lines measurement={measurement} layout={layout} />
@@ -148,6 +150,7 @@ const Break = ({ x, y }: { x: number; y: number }) => (
 function Transmitter({ measurement, layout, tag }: Part & { tag: string }) {
   const { bodyTop } = layout;
   const isTapHigh = measurement.highSide === 'lower tap';
+  const isPipe = measurement.arrangement === 'standpipe';
   return (
     <>
       <rect
@@ -163,30 +166,35 @@ function Transmitter({ measurement, layout, tag }: Part & { tag: string }) {
         x={BODY.middle}
         y={bodyTop + 27}
         textAnchor="middle"
-        fontSize={14}
+        fontSize={15}
         fontWeight={700}
         fill="var(--ink)"
       >
         {tag}
       </text>
-      <text x={PORTS.tap - 8} y={bodyTop - 6} textAnchor="end" {...words}>
+      <text
+        x={PORTS.tap + (isPipe ? 8 : -8)}
+        y={bodyTop - 6}
+        textAnchor={isPipe ? 'start' : 'end'}
+        {...words}
+      >
         {isTapHigh ? 'H' : 'L'}
       </text>
       <text x={PORTS.other + 8} y={bodyTop - 6} {...words}>
-        {layout.isClosed ? (isTapHigh ? 'L' : 'H') : 'open'}
+        {layout.isClosed ? (isTapHigh ? 'L' : 'H') : isPipe ? '' : 'open'}
       </text>
     </>
   );
 }
 
-function Dimensions({ measurement, layout, height, unit }: Part & Words) {
+function Dimensions({ measurement, layout, dimension, unit }: Part & Words) {
   const { y, bodyTop } = layout;
   const { dropM, fullM, zeroM, tapsM } = measurement;
   const top = layout.isClosed ? (tapsM ?? fullM) : fullM;
   const hasDrop = measurement.arrangement !== 'bubbler' && Math.abs(bodyTop - y(0)) > 18;
   return (
     <>
-      <Measure x={50} from={y(0)} to={y(top)} text={`${height(top)} ${unit}`} side="left" />
+      <Measure x={22} from={y(0)} to={y(top)} text={`${dimension(top)} ${unit}`} side="left" />
       {[
         [zeroM, '0 %'],
         [fullM, '100 %'],
@@ -206,7 +214,13 @@ function Dimensions({ measurement, layout, height, unit }: Part & Words) {
         </g>
       ))}
       {hasDrop && (
-        <Measure x={425} from={y(0)} to={bodyTop} text={`${height(Math.abs(dropM))} ${unit}`} side="right" />
+        <Measure
+          x={376}
+          from={y(0)}
+          to={bodyTop}
+          text={`${dimension(Math.abs(dropM))} ${unit}`}
+          side="right"
+        />
       )}
     </>
   );

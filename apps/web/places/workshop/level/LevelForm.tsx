@@ -16,6 +16,7 @@ import {
   type Name,
 } from './fields';
 
+const triple = { display: 'grid', gridTemplateColumns: '0.9fr 1.2fr 1.1fr', gap: 1 };
 const pair = { display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1 };
 
 /** All that is asked of a level: the arrangement, heights, densities, the display, and what may differ one day. */
@@ -57,7 +58,6 @@ export function LevelForm({
       ))}
     </TextField>
   );
-  const [height, density] = [unitLabel(units.height), unitLabel(units.density)];
   return (
     <Stack sx={{ gap: 1.25 }}>
       {choice(
@@ -65,10 +65,10 @@ export function LevelForm({
         'Arrangement',
         (Object.keys(ARRANGEMENTS) as ArrangementName[]).map((name) => [name, ARRANGEMENTS[name].name]),
       )}
-      <Box sx={pair}>
+      <Box sx={triple}>
         {choice(
           'height',
-          'Heights in',
+          'Heights',
           unitsOf('length')
             .filter((unit) => unit !== 'um')
             .map((unit) => [unit, unitLabel(unit)]),
@@ -78,41 +78,41 @@ export function LevelForm({
           'Densities',
           unitsOf('density').map((unit) => [unit, unitLabel(unit)]),
         )}
-        {number('zero', `0 % above the lower tap, ${height}`)}
-        {number('full', `100 %, ${height}`)}
-        {asks.taps && number('taps', `Between the taps, ${height}`)}
-        {asks.drop && number('drop', `Transmitter below the tap, ${height}`)}
-        {number('liquid', `${asks.above === 'light liquid' ? 'Heavy liquid' : 'Liquid'}, ${density}`)}
-        {asks.above !== null &&
-          number('above', `${asks.above === 'gas' ? 'Gas above' : 'Light liquid'}, ${density}`)}
-        {asks.fill &&
-          number('fill', `Fill of the ${arrangement.includes('seal') ? 'capillary' : 'leg'}, ${density}`)}
-        {asks.line && number('line', `In the line, if other, ${density}`)}
-        {asks.loss && number('loss', `Loss of the purge, ${unitLabel(units.pressure)}`)}
-        {asks.taps &&
-          choice('high', 'High side on', [
-            ['lower tap', 'the lower tap'],
-            ['leg', 'the leg'],
-          ])}
         <UnitField
           label="Range in"
           unit={units.pressure}
           quantities={['pressure']}
           onUnit={(pressure) => change({ pressure })}
         />
+      </Box>
+      <Box sx={pair}>
+        {number('zero', '0 % above tap')}
+        {number('full', '100 % above tap')}
+        {asks.taps && number('taps', 'Between the taps')}
+        {asks.drop && number('drop', 'Transmitter below')}
+        {number('liquid', asks.above === 'light liquid' ? 'Heavy liquid' : 'Liquid')}
+        {asks.above !== null && number('above', asks.above === 'gas' ? 'Gas above' : 'Light liquid')}
+        {asks.fill && number('fill', arrangement.includes('seal') ? 'Fill of capillary' : 'Fill of the leg')}
+        {asks.line && number('line', 'In the line')}
+        {asks.loss && number('loss', 'Loss of purge')}
+        {asks.taps &&
+          choice('high', 'High side on', [
+            ['lower tap', 'the lower tap'],
+            ['leg', 'the leg'],
+          ])}
         {number('gravity', 'Gravity, m/s²')}
       </Box>
-      <Box sx={{ ...pair, gridTemplateColumns: '1fr 1fr 1fr' }}>
-        {number('displayLow', 'Display at 0 %')}
+      <Box sx={triple}>
+        {number('displayLow', 'At 0 %')}
         {number('displayHigh', 'At 100 %')}
         <TextField
           label="Display in"
           value={fields.displayUnit}
           onChange={({ target }) => change({ displayUnit: target.value })}
         />
-        {number('level', `Level now, ${height}`)}
-        {number('liquidNow', `Liquid if not so, ${density}`)}
-        {number('limit', 'Limit, % of span')}
+        {number('level', 'Level')}
+        {number('liquidNow', 'If liquid is')}
+        {number('limit', 'Limit, %')}
       </Box>
     </Stack>
   );

@@ -26,7 +26,7 @@ export interface LevelResult {
   readonly measurement: LevelMeasurement;
   readonly range: LevelRange;
   readonly zero: ZeroShift;
-  /** In the units of the fields: differential into 4 to 20 mA. */
+  /** Differential into 4 to 20 mA, in the units of the fields and as finely as it is shown. */
   readonly signal: SignalRange;
   readonly display: DisplayScale;
   /** Where the liquid stands, as a differential. */
@@ -52,8 +52,8 @@ export function computeLevel(fields: LevelFields): LevelResult {
     range,
     zero: zeroShiftOf(range),
     signal: {
-      lrv: Number(pressureOf(range.lrvPa).toPrecision(12)),
-      urv: Number(pressureOf(range.urvPa).toPrecision(12)),
+      lrv: Number(pressure(pressureOf(range.lrvPa)).replace('\u2212', '-')),
+      urv: Number(pressure(pressureOf(range.urvPa)).replace('\u2212', '-')),
       outputLow: 4,
       outputHigh: 20,
       transferFunction: { kind: 'linear' },
@@ -135,7 +135,7 @@ export interface Offsets {
   readonly display: readonly [string, string];
 }
 
-/** The second way is none where 0 % is no differential anyhow, or where the differential falls. */
+/** The second way needs a head at 0 %: with none, or a leg that pushes the other way, a range from zero on would be blind. */
 export function waysOfOffset({
   measurement,
   range,
@@ -146,7 +146,7 @@ export function waysOfOffset({
     range: [showPressure(range.lrvPa), showPressure(range.urvPa)],
     display: [showHeight(measurement.zeroM), showHeight(measurement.fullM)],
   };
-  if (range.lrvPa === 0 || range.lrvPa > range.urvPa || range.urvPa <= 0) return [inRange, null];
+  if (range.lrvPa <= 0 || range.lrvPa > range.urvPa) return [inRange, null];
   const perPascal = (measurement.fullM - measurement.zeroM) / (range.urvPa - range.lrvPa);
   return [
     inRange,

@@ -1,18 +1,18 @@
 /** Where everything of a level measurement stands in its drawing, to scale as far as the proportions allow. */
 import { ARRANGEMENTS, type LevelMeasurement } from '@barys/core/level';
 
-export const WIDTH = 460;
-export const HEIGHT = 500;
-const TOP = 70;
+export const WIDTH = 400;
+export const HEIGHT = 440;
+const TOP = 50;
 /** Room for the tank at the usual proportions, and what is left for the transmitter above or below it. */
-const TANK_HEIGHT = 250;
-const LONGEST_DROP = 120;
+const TANK_HEIGHT = 230;
+const LONGEST_DROP = 95;
 const BESIDE_TANK = 14;
 
-export const TANK = { left: 110, right: 250, middle: 180 } as const;
-export const BODY = { left: 300, right: 400, middle: 350, height: 42 } as const;
+export const TANK = { left: 92, right: 212, middle: 152 } as const;
+export const BODY = { left: 252, right: 352, middle: 302, height: 42 } as const;
 /** The tap side and the other side come into the transmitter here. */
-export const PORTS = { tap: 325, other: 375 } as const;
+export const PORTS = { tap: 277, other: 327 } as const;
 
 export interface Layout {
   /** From a height above the lower tap, m. */
