@@ -54,6 +54,7 @@ const PLACES: Readonly<Record<string, readonly string[]>> = {
     '/workshop/expected?reading=8',
     '/workshop/uncertainty',
     '/workshop/level',
+    '/workshop/drum',
   ],
 };
 

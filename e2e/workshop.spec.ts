@@ -237,6 +237,27 @@ test('a level is ranged in every arrangement, dragged, doubted, and handed to an
   await expect(page.getByRole('region', { name: 'Another range: who has to know' })).toBeVisible();
 });
 
+test('a boiler drum is ranged, read at other pressures, and checked hot', async ({ page }) => {
+  // 40 bar absolute, leg at 40 °C, 600 mm between the taps: case D-P17 of the core, -57.300 and -11.507 mbar.
+  await page.goto('/workshop/drum?kind=absolute&drop=0');
+  await expect(
+    page.getByRole('heading', { name: 'Hot: set 4 mA at −57.30 and 20 mA at −11.51 mbar' }),
+  ).toBeVisible();
+  const shown = page.getByRole('region', { name: 'Shown, by true level' });
+  await expect(shown.getByRole('row', { name: /^40 bar/ })).toContainText('50.0');
+  await expect(page.getByRole('region', { name: 'Hot check' })).toContainText('Densities explain');
+  await page.getByLabel('Leg, °C').first().fill('280');
+  await expect(page.getByText(/it boils below/).first()).toBeVisible();
+  await page.getByLabel('Leg, °C').first().fill('60');
+  await expect(page.getByRole('heading', { name: /^Hot: set 4 mA at/ })).toBeVisible();
+  await expect(page.getByText('Steam and hot water scald.')).toBeVisible();
+  const download = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'CSV' }).click();
+  expect(await readFile(await (await download).path(), 'utf8')).toContain('Shown at a true level of 50 %');
+  await page.reload();
+  await expect(page.getByLabel('Leg, °C').first()).toHaveValue('60');
+});
+
 test('every calculation is at the API, and what is wrong is named at its field', async ({ request }) => {
   const compute = (name: string, data: object) => request.post(`/api/v1/compute/${name}`, { data });
   const converted = await compute('convert', { value: 25, from: 'kPa', to: 'inH2OAt4C' });

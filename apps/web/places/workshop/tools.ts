@@ -37,6 +37,12 @@ export const TOOL_GROUPS: readonly ToolGroup[] = [
         about:
           'Open and closed tanks, legs, seals, bubbler, interface, standpipe: the range, the display, and what is shown when something is not so.',
       },
+      {
+        path: '/workshop/drum',
+        name: 'Boiler drum',
+        about:
+          'Range hot and cold by the densities of water and steam, what is shown at other pressures, and the hot check against the glass.',
+      },
     ],
   },
   {

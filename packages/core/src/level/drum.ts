@@ -53,6 +53,10 @@ export function drumDensities({ pressurePa, legTemperatureC, cold }: DrumState):
   return { waterKgPerM3, steamKgPerM3, legKgPerM3 };
 }
 
+/** A drum in a state as a closed tank with a wet leg. */
+export const drumMeasurement = (taps: DrumTaps, state: DrumState): LevelMeasurement =>
+  measurementOf(taps, drumDensities(state));
+
 const measurementOf = (taps: DrumTaps, densities: DrumDensities): LevelMeasurement => ({
   arrangement: 'wet-leg',
   liquidKgPerM3: densities.waterKgPerM3,

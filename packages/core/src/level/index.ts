@@ -12,6 +12,7 @@ export {
   type DrumDensities,
   drumIndication,
   drumLevel,
+  drumMeasurement,
   drumRange,
   type DrumState,
   type DrumTaps,

@@ -26,7 +26,8 @@ export function LevelDrawing({
 }: Words & {
   measurement: LevelMeasurement;
   levelM: number;
-  onLevel: (metres: number) => void;
+  /** Where the level can be taken hold of. */
+  onLevel?: (metres: number) => void;
 }) {
   const titleId = useId();
   const layout = layoutOf(measurement);
@@ -35,7 +36,7 @@ export function LevelDrawing({
     <Box
       component="svg"
       viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
-      role="group"
+      role={onLevel === undefined ? 'img' : 'group'}
       aria-labelledby={titleId}
       sx={{ width: '100%', maxHeight: 470, display: 'block' }}
     >
@@ -46,7 +47,9 @@ export function LevelDrawing({
       <Lines measurement={measurement} layout={layout} />
       <Transmitter measurement={measurement} layout={layout} tag={said.tag} />
       <Dimensions measurement={measurement} layout={layout} {...said} />
-      <LevelHandle measurement={measurement} layout={layout} levelM={levelM} onLevel={onLevel} {...said} />
+      {onLevel !== undefined && (
+        <LevelHandle measurement={measurement} layout={layout} levelM={levelM} onLevel={onLevel} {...said} />
+      )}
     </Box>
   );
 }

@@ -1,0 +1,111 @@
+'use client';
+import { unitLabel, unitsOf } from '@barys/core/units';
+import Box from '@mui/material/Box';
+import MenuItem from '@mui/material/MenuItem';
+import Stack from '@mui/material/Stack';
+import TextField from '@mui/material/TextField';
+import Typography from '@mui/material/Typography';
+import { NumberField } from '@/ui/NumberField';
+import { UnitField } from '@/ui/UnitField';
+import { unitsOfDrum, type DrumFault, type DrumFields, type DrumName } from './fields';
+
+const pair = { display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1 };
+const triple = { display: 'grid', gridTemplateColumns: '1fr 1fr 1fr', gap: 1 };
+
+/** What is asked of a drum: its taps, what the range is made for, and how it is now. */
+export function DrumForm({
+  fields,
+  change,
+  fault,
+}: {
+  fields: DrumFields;
+  change: (patch: Partial<DrumFields>) => void;
+  fault: DrumFault | null;
+}) {
+  const units = unitsOfDrum(fields);
+  const number = (name: DrumName, label: string) => (
+    <NumberField
+      label={label}
+      text={fields[name]}
+      onText={(text) => change({ [name]: text })}
+      error={fault?.field === name ? fault.message : null}
+    />
+  );
+  const choice = (
+    name: DrumName,
+    label: string,
+    options: readonly (readonly [value: string, words: string])[],
+  ) => (
+    <TextField
+      select
+      label={label}
+      value={fields[name]}
+      onChange={({ target }) => change({ [name]: target.value })}
+    >
+      {options.map(([value, words]) => (
+        <MenuItem key={value} value={value} sx={{ minHeight: 44 }}>
+          {words}
+        </MenuItem>
+      ))}
+    </TextField>
+  );
+  const part = (text: string) => (
+    <Typography component="h3" variant="h3" sx={{ mt: 0.5 }}>
+      {text}
+    </Typography>
+  );
+  return (
+    <Stack sx={{ gap: 1.25 }}>
+      <Box sx={triple}>
+        {choice(
+          'height',
+          'Heights',
+          unitsOf('length')
+            .filter((unit) => unit !== 'um')
+            .map((unit) => [unit, unitLabel(unit)]),
+        )}
+        <UnitField
+          label="Drum in"
+          unit={units.steam}
+          quantities={['pressure']}
+          onUnit={(steam) => change({ steam })}
+        />
+        <UnitField
+          label="Range in"
+          unit={units.range}
+          quantities={['pressure']}
+          onUnit={(range) => change({ range })}
+        />
+      </Box>
+      <Box sx={pair}>
+        {number('taps', 'Between the taps')}
+        {number('drop', 'Transmitter below')}
+        {number('zero', '0 % above tap')}
+        {number('full', '100 % above tap')}
+        {choice('high', 'High side on', [
+          ['lower tap', 'the lower tap'],
+          ['leg', 'the leg'],
+        ])}
+        {number('gravity', 'Gravity, m/s²')}
+      </Box>
+      {part('The range is made for')}
+      <Box sx={pair}>
+        {number('pressure', `Drum, ${unitLabel(units.steam)}`)}
+        {number('leg', 'Leg, °C')}
+        {choice('kind', 'Pressures are', [
+          ['gauge', 'gauge'],
+          ['absolute', 'absolute'],
+        ])}
+        {fields.kind !== 'absolute' && number('barometer', 'Barometer, hPa')}
+      </Box>
+      {part('Hot check: read at the same time')}
+      <Box sx={pair}>
+        {number('nowPressure', `Drum, ${unitLabel(units.steam)}`)}
+        {number('nowLeg', 'Leg, °C')}
+        {number('glass', 'Glass shows, %')}
+        {number('shown', 'Transmitter, %')}
+        {number('glassTemperature', 'Water in glass, °C')}
+      </Box>
+    </Stack>
+  );
+}

@@ -1,0 +1,51 @@
+import { describe, expect, it } from 'vitest';
+import { computeDrum, computeHotCheck, csvOfDrum, LEVELS } from './compute';
+import { DRUM_FIELDS, orDrumFault, type DrumFields } from './fields';
+
+const drum = (patch: Partial<DrumFields> = {}) => {
+  const fields = { ...DRUM_FIELDS, ...patch };
+  return { fields, result: computeDrum(fields) };
+};
+const row = ({ result }: ReturnType<typeof drum>, at: string) =>
+  result.rows.find((one) => one.at === at)?.shown ?? [];
+
+describe('a boiler drum as it is typed', () => {
+  it('is ranged by the densities, absolute or gauge with the barometer', () => {
+    // D-P17 of the core's cases: 40 bar absolute, leg at 40 °C, 600 mm: -57.300 and -11.507 mbar.
+    const { result } = drum({ kind: 'absolute', drop: '0' });
+    expect(result.hot).toEqual(['\u221257.30', '\u221211.51']);
+    const gauge = drum({ pressure: '38.98675', drop: '0' });
+    expect(gauge.result.hot).toEqual(result.hot);
+  });
+
+  it('shows the truth at the pressure that it is ranged for, and reads otherwise elsewhere', () => {
+    const one = drum();
+    expect(row(one, '40 bar').map((percent) => Number(percent.toFixed(9)))).toEqual([...LEVELS]);
+    expect(row(one, '20 bar')[4]).toBeGreaterThan(105);
+    expect(csvOfDrum(one.result.rows).split('\r\n')[0]).toContain('Shown at a true level of 25 %');
+  });
+
+  it('leaves no error where an offset was made right, and some everywhere else', () => {
+    const one = drum();
+    const found = computeHotCheck(one.fields, one.result);
+    const here = found.left.find(({ at }) => at === '20 bar')?.shown ?? [];
+    // Errors are straight lines over the level; the true level lies between two of the columns.
+    const share = (Number(found.truePercent) - 50) / 25;
+    const [low = NaN, high = NaN] = [here[2], here[3]];
+    expect(low + share * (high - low)).toBeCloseTo(0, 1);
+    expect(Math.abs(here[0] ?? 0)).toBeGreaterThan(1);
+  });
+
+  it('what is wrong is named at its field', () => {
+    const fault = (patch: Partial<DrumFields>) => orDrumFault(() => drum(patch));
+    expect(fault({ leg: '300' })).toMatchObject({ field: 'leg' });
+    expect(fault({ pressure: '230' })).toMatchObject({ field: 'pressure' });
+    expect(fault({ taps: '-1' })).toMatchObject({ field: 'taps' });
+    expect(fault({ full: '700' })).toMatchObject({ field: 'full' });
+    expect(fault({ zero: '1.2.3' })).toMatchObject({ field: 'zero' });
+    expect(fault({ gravity: '' })).toMatchObject({
+      field: 'gravity',
+      message: 'Gravity is needed: the range is made of it.',
+    });
+  });
+});
