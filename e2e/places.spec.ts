@@ -53,6 +53,7 @@ const PLACES: Readonly<Record<string, readonly string[]>> = {
     '/workshop/convert',
     '/workshop/expected?reading=8',
     '/workshop/uncertainty',
+    '/workshop/range-change?tag=PT-2107',
     '/workshop/level',
     '/workshop/drum',
   ],

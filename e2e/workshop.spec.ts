@@ -258,6 +258,31 @@ test('a boiler drum is ranged, read at other pressures, and checked hot', async 
   await expect(page.getByLabel('Leg, °C').first()).toHaveValue('60');
 });
 
+test('a range change is judged against the body, and handed to its instrument', async ({ page }) => {
+  await page.goto('/workshop/range-change');
+  await page.getByLabel('Instrument, by its tag').fill('pt-2107');
+  await page.getByRole('button', { name: 'Take its range' }).click();
+  await expect(
+    page.getByRole('heading', { name: 'Fits: it is set at the instrument: Gauge cell 16 bar' }),
+  ).toBeVisible();
+  await page.getByLabel('New URV').fill('60');
+  await expect(page.getByText(/above the upper range limit of 16 bar/)).toBeVisible();
+  await expect(
+    page.getByRole('heading', { name: 'Does not fit this body: Gauge cell 16 bar' }),
+  ).toBeVisible();
+  await page.getByLabel('New URV').fill('4');
+  await page.getByRole('slider', { name: /Input at 100 %/ }).focus();
+  await page.keyboard.press('ArrowLeft');
+  await expect(page.getByLabel('New URV')).not.toHaveValue('4');
+  await page.getByLabel('New URV').fill('4');
+  await page.reload();
+  await expect(page.getByLabel('New URV')).toHaveValue('4');
+  await page.getByRole('link', { name: 'As the next configuration of PT-2107' }).click();
+  await expect(page.getByLabel('URV', { exact: true })).toHaveValue('4');
+  await page.goto('/workshop/range-change?tag=XX-1');
+  await expect(page.getByText('There is no instrument XX-1.')).toBeVisible();
+});
+
 test('every calculation is at the API, and what is wrong is named at its field', async ({ request }) => {
   const compute = (name: string, data: object) => request.post(`/api/v1/compute/${name}`, { data });
   const converted = await compute('convert', { value: 25, from: 'kPa', to: 'inH2OAt4C' });

@@ -109,6 +109,17 @@ const REQUESTS: Record<string, readonly [request: object, figure: string, value:
   'percent-limit-in-decades': [{ percent: 900 }, 'upperDecades', 1],
   'logarithmic-output': [{ range: decades, pressure: 1 }, 'value', expect.closeTo(12, 12)],
   'logarithmic-pressure': [{ range: decades, output: 12 }, 'value', expect.closeTo(1, 12)],
+  'judge-range': [
+    { body: { lowerRangeLimit: -10, upperRangeLimit: 40, leastSpan: 4 }, lrv: 0, urv: 50 },
+    'breaches.0.limit',
+    'upper range limit',
+  ],
+  'span-overlap': [
+    { one: { leastSpan: 20, greatestSpan: 205 }, other: { leastSpan: 200, greatestSpan: 850 } },
+    'overlap',
+    [200, 205],
+  ],
+  'least-span-of-stamp': [{ largestSpan: 200, turndown: 4 }, 'leastSpan', 50],
   'level-range': [tank, 'urvPa', expect.closeTo(29419.95, 9)],
   'level-indication': [
     { measurement: tank, contents: { liquidKgPerM3: 950 }, trueLevelM: 2 },

@@ -3,6 +3,7 @@ import type { Calculation } from './calculation';
 import { CONFORMITY_CALCULATIONS } from './conformity';
 import { CORRECTION_CALCULATIONS } from './corrections';
 import { LEVEL_CALCULATIONS } from './levels';
+import { RANGING_CALCULATIONS } from './ranging';
 import { RUN_CALCULATIONS } from './runs';
 import { SIGNAL_CALCULATIONS } from './signals';
 import { UNCERTAINTY_CALCULATIONS } from './uncertainty';
@@ -13,6 +14,7 @@ import { VACUUM_CALCULATIONS } from './vacuum';
 export const CALCULATIONS_BY_SUBJECT: Readonly<Record<string, readonly Calculation[]>> = {
   Units: UNIT_CALCULATIONS,
   'Ranges and signals': SIGNAL_CALCULATIONS,
+  'Range changes': RANGING_CALCULATIONS,
   Runs: RUN_CALCULATIONS,
   Uncertainty: UNCERTAINTY_CALCULATIONS,
   Conformity: CONFORMITY_CALCULATIONS,

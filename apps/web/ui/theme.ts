@@ -12,6 +12,7 @@ const variables = (palette: Palette): CSSObject =>
 const muiPalette = (palette: Palette) => ({
   primary: { main: palette.ink, contrastText: palette.paper },
   secondary: { main: palette.now },
+  info: { main: palette.muted },
   success: { main: palette.within },
   warning: { main: palette.adjust },
   error: { main: palette.outside },

@@ -21,6 +21,12 @@ export const TOOL_GROUPS: readonly ToolGroup[] = [
           'Any value in every sensible unit at once, with the water and mercury references side by side.',
       },
       {
+        path: '/workshop/range-change',
+        name: 'Range change',
+        about:
+          'Whether a body can be ranged so and by which limit not, what else would do, its accuracy then, and what must follow.',
+      },
+      {
         path: '/workshop/expected',
         name: 'Expected values',
         about:

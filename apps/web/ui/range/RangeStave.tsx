@@ -36,7 +36,8 @@ export function RangeStave({
   display: DisplayScale;
   units: { input: string; output: string; display: string };
   marker: number | null;
-  onMove: (end: 'low' | 'high', value: number) => void;
+  /** Without it the ends stand still. */
+  onMove?: ((end: 'low' | 'high', value: number) => void) | undefined;
   /** The body's limits in the input unit, where the rail ends; else it reaches a little beyond the range. */
   limits?: readonly [number, number] | undefined;
 }) {
@@ -59,7 +60,7 @@ export function RangeStave({
           ends,
           isOpen: limits === undefined,
           range: [range.lrv, range.urv],
-          onMove,
+          ...(onMove === undefined ? {} : { onMove }),
         },
         {
           name: 'Output',
