@@ -19,9 +19,9 @@ import { Working } from '@/ui/Working';
 import { computeDrum, computeHotCheck, csvOfDrum, LEVELS, type DrumResult, type DrumRow } from './compute';
 import { DrumForm } from './DrumForm';
 import { IndicationCurves } from './IndicationCurves';
-import { orDrumFault, unitsOfDrum, type DrumFault, type DrumFields } from './fields';
-
-const isFault = (result: object): result is DrumFault => 'message' in result;
+import { Unworkable } from '../deskFields';
+import { isFault } from '../typed';
+import { orDrumFault, unitsOfDrum, type DrumFields } from './fields';
 
 /** Level in a boiler drum: its range by the densities, what it shows at other pressures, and the hot check. */
 export function DrumDesk({ initial }: { initial: DrumFields }) {
@@ -33,14 +33,7 @@ export function DrumDesk({ initial }: { initial: DrumFields }) {
         <DrumForm fields={fields} change={change} fault={isFault(got) ? got : null} />
       </Sheet>
       {isFault(got) ? (
-        <Sheet title="Range">
-          <Typography role="alert" sx={{ color: 'var(--outside)', fontWeight: 600 }}>
-            {got.message}
-          </Typography>
-          <Typography variant="body2" sx={{ color: 'text.secondary' }}>
-            What you typed is still there. Put this right and the range comes back.
-          </Typography>
-        </Sheet>
+        <Unworkable title="Range" message={got.message} />
       ) : (
         <Results fields={fields} result={got} />
       )}

@@ -1,13 +1,12 @@
 'use client';
 import { unitLabel, unitsOf } from '@barys/core/units';
 import Box from '@mui/material/Box';
-import MenuItem from '@mui/material/MenuItem';
 import Stack from '@mui/material/Stack';
-import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
-import { NumberField } from '@/ui/NumberField';
 import { UnitField } from '@/ui/UnitField';
-import { unitsOfDrum, type DrumFault, type DrumFields, type DrumName } from './fields';
+import { deskFields } from '../deskFields';
+import type { Fault } from '../typed';
+import { unitsOfDrum, type DrumFields } from './fields';
 
 const pair = { display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1 };
 const triple = { display: 'grid', gridTemplateColumns: '1fr 1fr 1fr', gap: 1 };
@@ -20,35 +19,10 @@ export function DrumForm({
 }: {
   fields: DrumFields;
   change: (patch: Partial<DrumFields>) => void;
-  fault: DrumFault | null;
+  fault: Fault | null;
 }) {
   const units = unitsOfDrum(fields);
-  const number = (name: DrumName, label: string) => (
-    <NumberField
-      label={label}
-      text={fields[name]}
-      onText={(text) => change({ [name]: text })}
-      error={fault?.field === name ? fault.message : null}
-    />
-  );
-  const choice = (
-    name: DrumName,
-    label: string,
-    options: readonly (readonly [value: string, words: string])[],
-  ) => (
-    <TextField
-      select
-      label={label}
-      value={fields[name]}
-      onChange={({ target }) => change({ [name]: target.value })}
-    >
-      {options.map(([value, words]) => (
-        <MenuItem key={value} value={value} sx={{ minHeight: 44 }}>
-          {words}
-        </MenuItem>
-      ))}
-    </TextField>
-  );
+  const { number, choice } = deskFields(fields, change, fault);
   const part = (text: string) => (
     <Typography component="h3" variant="h3" sx={{ mt: 0.5 }}>
       {text}

@@ -19,13 +19,13 @@ import { convert, unitLabel } from '@barys/core/units';
 import Papa from 'papaparse';
 import {
   nowOfFields,
-  numberOf,
   rangedOfFields,
   shownPressure,
   tapsOfFields,
   unitsOfDrum,
   type DrumFields,
 } from './fields';
+import { numberAt } from '../typed';
 
 const AIR_KG_PER_M3 = 1.2;
 const COLD_C = 20;
@@ -110,10 +110,10 @@ export interface HotResult {
 /** @throws CoreError at the field that is wrong */
 export function computeHotCheck(fields: DrumFields, { taps, rows }: DrumResult): HotResult {
   const [ranged, now] = [rangedOfFields(fields), nowOfFields(fields)];
-  const glassM = levelOf(taps, numberOf(fields, 'glass', 'What the glass shows'));
-  const shown = numberOf(fields, 'shown', 'What the transmitter shows');
+  const glassM = levelOf(taps, numberAt(fields, 'glass', 'What the glass shows'));
+  const shown = numberAt(fields, 'shown', 'What the transmitter shows');
   const found = hotCheck(taps, ranged, now, {
-    glass: { bottomM: 0, temperatureC: numberOf(fields, 'glassTemperature', 'The temperature of the glass') },
+    glass: { bottomM: 0, temperatureC: numberAt(fields, 'glassTemperature', 'The temperature of the glass') },
     glassM,
     shownM: levelOf(taps, shown),
   });

@@ -1,8 +1,8 @@
 /** The fields of Boiler drum as they are typed, and what they describe in SI. */
-import { CoreError } from '@barys/core/errors';
 import type { DrumState, DrumTaps } from '@barys/core/level';
 import { convert, isPressureUnit, isUnit, quantityOf, type PressureUnit, type Unit } from '@barys/core/units';
 import { readNumber } from '@/ui/readNumber';
+import { numberAt, orFault, type Fault } from '../typed';
 
 export const DRUM_FIELDS = {
   height: 'mm',
@@ -43,42 +43,33 @@ export const unitsOfDrum = (fields: DrumFields): DrumUnits => ({
   range: isPressureUnit(fields.range) ? fields.range : 'mbar',
 });
 
-/** @throws CoreError at the field */
-export function numberOf(fields: DrumFields, name: DrumName, what: string): number {
-  const { value, error } = readNumber(fields[name]);
-  if (error !== null) throw new CoreError({ code: 'not-a-number', text: fields[name] }, name);
-  if (value === null)
-    throw new CoreError({ code: 'missing', name: what, why: 'the range is made of it' }, name);
-  return value;
-}
-
 /** An absolute pressure, Pa, from one that is typed as its kind says. */
 function absolutePa(fields: DrumFields, name: DrumName, what: string): number {
-  const typed = convert(numberOf(fields, name, what), unitsOfDrum(fields).steam, 'Pa');
-  return fields.kind === 'absolute' ? typed : typed + numberOf(fields, 'barometer', 'The barometer') * 100;
+  const typed = convert(numberAt(fields, name, what), unitsOfDrum(fields).steam, 'Pa');
+  return fields.kind === 'absolute' ? typed : typed + numberAt(fields, 'barometer', 'The barometer') * 100;
 }
 
 /** @throws CoreError at the field */
 export function tapsOfFields(fields: DrumFields): DrumTaps {
   const { height } = unitsOfDrum(fields);
-  const metres = (name: DrumName, what: string) => convert(numberOf(fields, name, what), height, 'm');
+  const metres = (name: DrumName, what: string) => convert(numberAt(fields, name, what), height, 'm');
   return {
     tapsM: metres('taps', 'The distance between the taps'),
     zeroM: metres('zero', 'The level at 0 %'),
     fullM: metres('full', 'The level at 100 %'),
     dropM: metres('drop', 'The height of the transmitter below the tap'),
     highSide: fields.high === 'leg' ? 'leg' : 'lower tap',
-    gravityMPerS2: numberOf(fields, 'gravity', 'Gravity'),
+    gravityMPerS2: numberAt(fields, 'gravity', 'Gravity'),
   };
 }
 
 export const rangedOfFields = (fields: DrumFields): DrumState => ({
   pressurePa: absolutePa(fields, 'pressure', 'The pressure of the drum'),
-  legTemperatureC: numberOf(fields, 'leg', 'The temperature of the leg'),
+  legTemperatureC: numberAt(fields, 'leg', 'The temperature of the leg'),
 });
 export const nowOfFields = (fields: DrumFields): DrumState => ({
   pressurePa: absolutePa(fields, 'nowPressure', 'The pressure now'),
-  legTemperatureC: numberOf(fields, 'nowLeg', 'The temperature of the leg now'),
+  legTemperatureC: numberAt(fields, 'nowLeg', 'The temperature of the leg now'),
 });
 
 /** A pressure as the fields have pressures. */
@@ -100,21 +91,5 @@ const FIELD_OF: Readonly<Record<string, DrumName>> = {
   shownM: 'shown',
 };
 
-export interface DrumFault {
-  readonly message: string;
-  readonly field: DrumName | null;
-}
-
 /** Does work with the fields; what the core refuses is told at its field. */
-export function orDrumFault<T>(work: () => T): T | DrumFault {
-  try {
-    return work();
-  } catch (error) {
-    if (!(error instanceof CoreError)) throw error;
-    const field = error.field ?? '';
-    return {
-      message: error.message,
-      field: FIELD_OF[field] ?? (field in DRUM_FIELDS ? (field as DrumName) : null),
-    };
-  }
-}
+export const orDrumFault = <T>(work: () => T): T | Fault<DrumName> => orFault(DRUM_FIELDS, FIELD_OF, work);

@@ -34,6 +34,7 @@ import { displayOfFields, needed, rangeOfFields, TRANSFER_WORD, transferKind } f
 import { RangeForm } from '@/ui/range/RangeForm';
 import { RangeStave } from '@/ui/range/RangeStave';
 import type { ExpectedFields } from './fields';
+import { Unworkable } from '../deskFields';
 import { csvOf, finenessOf, shownRows, type ShownRow } from './rows';
 
 interface Computed {
@@ -72,14 +73,7 @@ export function ExpectedDesk({ initial }: { initial: ExpectedFields }) {
         </Sheet>
       </Box>
       {'error' in got ? (
-        <Sheet title="Expected values">
-          <Typography role="alert" sx={{ color: 'var(--outside)', fontWeight: 600 }}>
-            {got.error}
-          </Typography>
-          <Typography variant="body2" sx={{ color: 'text.secondary' }}>
-            What you typed is still there. Put this right and the table comes back.
-          </Typography>
-        </Sheet>
+        <Unworkable title="Expected values" message={got.error} />
       ) : (
         <Results fields={fields} change={change} units={units} {...got} />
       )}

@@ -25,7 +25,9 @@ import {
   ZERO_WORDS,
   type LevelResult,
 } from './compute';
-import { isFault, orFault, unitsOfFields, type LevelFields } from './fields';
+import { orFault, unitsOfFields, type LevelFields } from './fields';
+import { Unworkable } from '../deskFields';
+import { isFault } from '../typed';
 import { LevelDrawing } from './LevelDrawing';
 import { LevelForm } from './LevelForm';
 import { TakeOver } from './TakeOver';
@@ -44,14 +46,7 @@ export function LevelDesk({ initial }: { initial: LevelFields }) {
         <LevelForm fields={fields} change={change} fault={fault} />
       </Sheet>
       {isFault(got) ? (
-        <Sheet title="Range">
-          <Typography role="alert" sx={{ color: 'var(--outside)', fontWeight: 600 }}>
-            {got.message}
-          </Typography>
-          <Typography variant="body2" sx={{ color: 'text.secondary' }}>
-            What you typed is still there. Put this right and the range comes back.
-          </Typography>
-        </Sheet>
+        <Unworkable title="Range" message={got.message} />
       ) : (
         <Results fields={fields} change={change} result={got} />
       )}

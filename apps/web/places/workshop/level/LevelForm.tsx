@@ -2,19 +2,12 @@
 import { ARRANGEMENTS, type ArrangementName } from '@barys/core/level';
 import { unitLabel, unitsOf } from '@barys/core/units';
 import Box from '@mui/material/Box';
-import MenuItem from '@mui/material/MenuItem';
 import Stack from '@mui/material/Stack';
 import TextField from '@mui/material/TextField';
-import { NumberField } from '@/ui/NumberField';
 import { UnitField } from '@/ui/UnitField';
-import {
-  arrangementOf,
-  asksFor,
-  unitsOfFields,
-  type LevelFault,
-  type LevelFields,
-  type Name,
-} from './fields';
+import { deskFields } from '../deskFields';
+import type { Fault } from '../typed';
+import { arrangementOf, asksFor, unitsOfFields, type LevelFields } from './fields';
 
 const triple = { display: 'grid', gridTemplateColumns: '0.9fr 1.2fr 1.1fr', gap: 1 };
 const pair = { display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1 };
@@ -27,37 +20,12 @@ export function LevelForm({
 }: {
   fields: LevelFields;
   change: (patch: Partial<LevelFields>) => void;
-  fault: LevelFault | null;
+  fault: Fault | null;
 }) {
   const arrangement = arrangementOf(fields);
   const asks = asksFor(arrangement);
   const units = unitsOfFields(fields);
-  const number = (name: Name, label: string) => (
-    <NumberField
-      label={label}
-      text={fields[name]}
-      onText={(text) => change({ [name]: text })}
-      error={fault?.field === name ? fault.message : null}
-    />
-  );
-  const choice = (
-    name: Name,
-    label: string,
-    options: readonly (readonly [value: string, words: string])[],
-  ) => (
-    <TextField
-      select
-      label={label}
-      value={fields[name]}
-      onChange={({ target }) => change({ [name]: target.value })}
-    >
-      {options.map(([value, words]) => (
-        <MenuItem key={value} value={value} sx={{ minHeight: 44 }}>
-          {words}
-        </MenuItem>
-      ))}
-    </TextField>
-  );
+  const { number, choice } = deskFields(fields, change, fault);
   return (
     <Stack sx={{ gap: 1.25 }}>
       {choice(

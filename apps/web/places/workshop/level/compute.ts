@@ -14,7 +14,8 @@ import type { DisplayScale, SignalRange } from '@barys/core/signal';
 import { decimalsForResolution, formatFixed, formatSigned, resolutionForSpan } from '@barys/core/text';
 import { convert, unitLabel } from '@barys/core/units';
 import Papa from 'papaparse';
-import { asksFor, measurementOfFields, numberOf, readerOf, unitsOfFields, type LevelFields } from './fields';
+import { asksFor, measurementOfFields, readerOf, unitsOfFields, type LevelFields } from './fields';
+import { numberAt } from '../typed';
 
 /** Shows figures as finely as a span justifies. */
 const fineness = (span: number) => {
@@ -59,8 +60,8 @@ export function computeLevel(fields: LevelFields): LevelResult {
       transferFunction: { kind: 'linear' },
     },
     display: {
-      low: numberOf(fields, 'displayLow', 'The display at 0 %'),
-      high: numberOf(fields, 'displayHigh', 'The display at 100 %'),
+      low: numberAt(fields, 'displayLow', 'The display at 0 %'),
+      high: numberAt(fields, 'displayHigh', 'The display at 100 %'),
     },
     markerPressure: pressureOf(levelIndication(measurement, {}, level).differentialPa),
     showPressure: (pascals) => pressure(pressureOf(pascals)),
@@ -160,7 +161,7 @@ export function waysOfOffset({
 /** How far the level may be off by the limit of the transmitter. @throws CoreError at the field */
 export const levelLimit = (fields: LevelFields, { measurement, range, showHeight }: LevelResult): string =>
   showHeight(
-    levelOfLimit(measurement, (numberOf(fields, 'limit', 'The limit of error') / 100) * range.spanPa),
+    levelOfLimit(measurement, (numberAt(fields, 'limit', 'The limit of error') / 100) * range.spanPa),
   );
 
 const STEPS = [0, 10, 20, 25, 30, 40, 50, 60, 70, 75, 80, 90, 100];

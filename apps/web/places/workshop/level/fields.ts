@@ -1,8 +1,7 @@
 /** The fields of Level as they are typed, and what they describe in SI. */
-import { CoreError } from '@barys/core/errors';
 import { ARRANGEMENTS, type ArrangementName, type LevelMeasurement } from '@barys/core/level';
 import { convert, isPressureUnit, isUnit, quantityOf, type PressureUnit, type Unit } from '@barys/core/units';
-import { readNumber } from '@/ui/readNumber';
+import { numberAt, orFault as orFaultAt, type Fault } from '../typed';
 
 export const LEVEL_FIELDS = {
   arrangement: 'wet-leg',
@@ -69,43 +68,16 @@ const FIELD_OF: Readonly<Record<string, Name>> = {
   limitPa: 'limit',
 };
 
-/** What is wrong with the fields, and at which. */
-export interface LevelFault {
-  readonly message: string;
-  readonly field: Name | null;
-}
-
 /** Does work with the fields; what the core refuses is told at its field. */
-export function orFault<T>(work: () => T): T | LevelFault {
-  try {
-    return work();
-  } catch (error) {
-    if (!(error instanceof CoreError)) throw error;
-    return {
-      message: error.message,
-      field: FIELD_OF[error.field ?? ''] ?? (error.field as Name | undefined) ?? null,
-    };
-  }
-}
-
-export const isFault = (result: object): result is LevelFault => 'message' in result;
-
-/** @throws CoreError at the field */
-export function numberOf(fields: LevelFields, name: Name, what: string): number {
-  const { value, error } = readNumber(fields[name]);
-  if (error !== null) throw new CoreError({ code: 'not-a-number', text: fields[name] }, name);
-  if (value === null)
-    throw new CoreError({ code: 'missing', name: what, why: 'the range is made of it' }, name);
-  return value;
-}
+export const orFault = <T>(work: () => T): T | Fault<Name> => orFaultAt(LEVEL_FIELDS, FIELD_OF, work);
 
 /** Figures of the form in SI, by the units that the form has. */
 export function readerOf(fields: LevelFields) {
   const units = unitsOfFields(fields);
   return {
-    metres: (name: Name, what: string) => convert(numberOf(fields, name, what), units.height, 'm'),
-    density: (name: Name, what: string) => convert(numberOf(fields, name, what), units.density, 'kgPerM3'),
-    pascals: (name: Name, what: string) => convert(numberOf(fields, name, what), units.pressure, 'Pa'),
+    metres: (name: Name, what: string) => convert(numberAt(fields, name, what), units.height, 'm'),
+    density: (name: Name, what: string) => convert(numberAt(fields, name, what), units.density, 'kgPerM3'),
+    pascals: (name: Name, what: string) => convert(numberAt(fields, name, what), units.pressure, 'Pa'),
   };
 }
 
@@ -134,7 +106,7 @@ export function measurementOfFields(fields: LevelFields): LevelMeasurement {
     fullM: metres('full', 'The level at 100 %'),
     dropM: asks.drop ? metres('drop', 'The height of the transmitter below the tap') : 0,
     highSide: asks.taps && fields.high === 'leg' ? 'leg' : 'lower tap',
-    gravityMPerS2: numberOf(fields, 'gravity', 'Gravity'),
+    gravityMPerS2: numberAt(fields, 'gravity', 'Gravity'),
     ...(asks.above === null ? {} : { aboveKgPerM3: density('above', `The density of the ${asks.above}`) }),
     ...(asks.fill ? { fillKgPerM3: density('fill', 'The density of the fill') } : {}),
     ...(asks.taps ? { tapsM: metres('taps', 'The distance between the taps') } : {}),

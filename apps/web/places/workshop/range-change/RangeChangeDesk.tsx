@@ -15,7 +15,6 @@ import { DataTable } from '@/ui/DataTable';
 import { Facts } from '@/ui/Facts';
 import { Figure } from '@/ui/Figure';
 import { LinkButton } from '@/ui/LinkButton';
-import { NumberField } from '@/ui/NumberField';
 import { Sheet } from '@/ui/Sheet';
 import { UnitField } from '@/ui/UnitField';
 import { RangeStave } from '@/ui/range/RangeStave';
@@ -27,8 +26,9 @@ import {
   turndownWords,
   type Ends,
   type RangeChange,
-  type RangeChangeFault,
 } from './compute';
+import { deskFields, Unworkable } from '../deskFields';
+import { isFault, type Fault } from '../typed';
 import { TORQUE_UNITS, type RangeChangeFields } from './fields';
 
 type Change = (patch: Partial<RangeChangeFields>) => void;
@@ -43,21 +43,13 @@ export function RangeChangeDesk({
 }) {
   const [fields, change] = useAddress(initial);
   const got = computeChange(fields, bodies);
-  const isFault = 'message' in got;
   return (
     <Columns columns="minmax(300px, 0.75fr) 2.1fr">
       <Sheet title="What is changed" sx={{ '@media print': { display: 'none' } }}>
-        <RangeChangeForm fields={fields} change={change} bodies={bodies} fault={isFault ? got : null} />
+        <RangeChangeForm fields={fields} change={change} bodies={bodies} fault={isFault(got) ? got : null} />
       </Sheet>
-      {isFault ? (
-        <Sheet title="Range">
-          <Typography role="alert" sx={{ color: 'var(--outside)', fontWeight: 600 }}>
-            {got.message}
-          </Typography>
-          <Typography variant="body2" sx={{ color: 'text.secondary' }}>
-            What you typed is still there.
-          </Typography>
-        </Sheet>
+      {isFault(got) ? (
+        <Unworkable title="Range" message={got.message} />
       ) : (
         <Results fields={fields} change={change} got={got} />
       )}
@@ -74,16 +66,9 @@ function RangeChangeForm({
   fields: RangeChangeFields;
   change: Change;
   bodies: readonly Body[];
-  fault: RangeChangeFault | null;
+  fault: Fault | null;
 }) {
-  const number = (name: keyof RangeChangeFields, label: string) => (
-    <NumberField
-      label={label}
-      text={fields[name]}
-      onText={(text) => change({ [name]: text })}
-      error={fault?.field === name ? fault.message : null}
-    />
-  );
+  const { number, choice } = deskFields(fields, change, fault);
   return (
     <Stack sx={{ gap: 1.25 }}>
       <Box component="form" method="get" sx={{ display: 'grid', gridTemplateColumns: '1fr auto', gap: 1 }}>
@@ -98,18 +83,11 @@ function RangeChangeForm({
           Take its range
         </Button>
       </Box>
-      <TextField
-        select
-        label="Body"
-        value={bodies.some(({ id }) => String(id) === fields.body) ? fields.body : ''}
-        onChange={({ target }) => change({ body: target.value })}
-      >
-        {bodies.map(({ id, model }) => (
-          <MenuItem key={id} value={String(id)} sx={{ minHeight: 44 }}>
-            {model}
-          </MenuItem>
-        ))}
-      </TextField>
+      {choice(
+        'body',
+        'Body',
+        bodies.map(({ id, model }) => [String(id), model]),
+      )}
       <UnitField
         label="Ranges in"
         unit={fields.unit as PressureUnit}

@@ -11,7 +11,7 @@ import {
 import { formatFixed, formatPlain } from '@barys/core/text';
 import { convertPressure, isPressureUnit, unitLabel, type PressureUnit } from '@barys/core/units';
 import type { Body } from '@barys/store/registers';
-import { readNumber } from '@/ui/readNumber';
+import { numberAt, orFault, type Fault } from '../typed';
 import type { RangeChangeFields } from './fields';
 
 export type Ends = readonly [low: number, high: number];
@@ -27,19 +27,6 @@ export interface RangeChange {
   /** Where the work is done: at the instrument, or where bodies and linkages are exchanged. */
   readonly where: 'field' | 'shop' | 'nowhere';
   readonly candidates: readonly Candidate<Body>[];
-}
-
-export interface RangeChangeFault {
-  readonly message: string;
-  readonly field: keyof RangeChangeFields;
-}
-
-function needed(fields: RangeChangeFields, name: keyof RangeChangeFields, what: string): number {
-  const { value, error } = readNumber(fields[name]);
-  if (error !== null) throw new CoreError({ code: 'not-a-number', text: fields[name] }, name);
-  if (value === null)
-    throw new CoreError({ code: 'missing', name: what, why: 'the range is made of it' }, name);
-  return value;
 }
 
 /** Per cent of span by the formula of the body; null where none is kept, or it says nothing at this span. */
@@ -66,12 +53,12 @@ function whereOf(body: Body, before: RangeJudgement, after: RangeJudgement): Ran
 function change(fields: RangeChangeFields, bodies: readonly Body[]): RangeChange {
   const unit: PressureUnit = isPressureUnit(fields.unit) ? fields.unit : 'mbar';
   const before: Ends = [
-    needed(fields, 'oldLow', 'The old lower range value'),
-    needed(fields, 'oldHigh', 'The old upper range value'),
+    numberAt(fields, 'oldLow', 'The old lower range value'),
+    numberAt(fields, 'oldHigh', 'The old upper range value'),
   ];
   const after: Ends = [
-    needed(fields, 'newLow', 'The new lower range value'),
-    needed(fields, 'newHigh', 'The new upper range value'),
+    numberAt(fields, 'newLow', 'The new lower range value'),
+    numberAt(fields, 'newHigh', 'The new upper range value'),
   ];
   for (const [name, [low, high]] of [
     ['oldHigh', before],
@@ -103,17 +90,10 @@ function change(fields: RangeChangeFields, bodies: readonly Body[]): RangeChange
 }
 
 /** The change, or what is wrong with the fields and at which. */
-export function computeChange(
+export const computeChange = (
   fields: RangeChangeFields,
   bodies: readonly Body[],
-): RangeChange | RangeChangeFault {
-  try {
-    return change(fields, bodies);
-  } catch (error) {
-    if (!(error instanceof CoreError)) throw error;
-    return { message: error.message, field: (error.field ?? 'newHigh') as keyof RangeChangeFields };
-  }
-}
+): RangeChange | Fault<keyof RangeChangeFields> => orFault(fields, {}, () => change(fields, bodies));
 
 const plain = (value: number): string => formatPlain(Number(value.toPrecision(6)));
 
