@@ -149,26 +149,7 @@ export function ConfigureForm({
       <Draft draft={drafts} />
       <ConfigurationFields fields={configuration} change={change} body={body} />
       {isMoved && isDisplayLeft(configuration, before) && (
-        <Alert
-          severity="warning"
-          variant="outlined"
-          action={
-            <Button
-              onClick={() =>
-                change({
-                  displayLow: configuration.lrv,
-                  displayHigh: configuration.urv,
-                  displayUnit: configuration.inputUnit,
-                })
-              }
-            >
-              Let it follow
-            </Button>
-          }
-        >
-          The display showed the range and still shows {before.displayLow} … {before.displayHigh}{' '}
-          {before.displayUnit}. Shall it follow?
-        </Alert>
+        <DisplayLeft configuration={configuration} before={before} change={change} />
       )}
       {isMoved && (
         <Sheet title="Another range: who has to know" aside="due for calibration at once">
@@ -193,5 +174,39 @@ export function ConfigureForm({
         <Refused answer={answer} />
       </div>
     </Stack>
+  );
+}
+
+/** The display was left behind by the range that it showed. */
+function DisplayLeft({
+  configuration,
+  before,
+  change,
+}: {
+  configuration: RangeEntry;
+  before: RangeEntry;
+  change: (patch: Partial<RangeEntry>) => void;
+}) {
+  return (
+    <Alert
+      severity="warning"
+      variant="outlined"
+      action={
+        <Button
+          onClick={() =>
+            change({
+              displayLow: configuration.lrv,
+              displayHigh: configuration.urv,
+              displayUnit: configuration.inputUnit,
+            })
+          }
+        >
+          Let it follow
+        </Button>
+      }
+    >
+      The display showed the range and still shows {before.displayLow} … {before.displayHigh}{' '}
+      {before.displayUnit}. Shall it follow?
+    </Alert>
   );
 }

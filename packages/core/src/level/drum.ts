@@ -40,11 +40,11 @@ export interface DrumDensities {
 
 /** @throws CoreError `out-of-bounds`, `undefined-result` where the water of the leg would boil */
 export function drumDensities({ pressurePa, legTemperatureC, cold }: DrumState): DrumDensities {
-  const legKgPerM3 = compressedWaterDensity(legTemperatureC, pressurePa);
+  const legKgPerM3 = compressedWaterDensity(legTemperatureC, pressurePa, 'legTemperatureC');
   if (cold !== undefined) {
     requireNotNegative('The density of the gas', cold.gasKgPerM3, 'gasKgPerM3');
     return {
-      waterKgPerM3: compressedWaterDensity(cold.waterTemperatureC, pressurePa),
+      waterKgPerM3: compressedWaterDensity(cold.waterTemperatureC, pressurePa, 'waterTemperatureC'),
       steamKgPerM3: cold.gasKgPerM3,
       legKgPerM3,
     };

@@ -116,17 +116,17 @@ export function saturatedAt(pressurePa: number): Saturated {
  * Density of water that is colder than it boils at its pressure, as in a wet leg or a gauge glass (IF97, region 1).
  * @param temperatureC from 0 °C to 350 °C, at most the saturation temperature
  * @param pressurePa absolute, up to 100 MPa
+ * @param field of whoever asks, at which a temperature is refused
  * @returns kg/m³
  * @throws CoreError `out-of-bounds`, `undefined-result` where it would boil
  * @example compressedWaterDensity(40, 4e6) // 993.9235
  */
-export function compressedWaterDensity(temperatureC: number, pressurePa: number): number {
-  requireBetween(
-    'The temperature of the water',
-    temperatureC,
-    [0, REGION_3_FROM_K - ZERO_C_K, '°C'],
-    'temperatureC',
-  );
+export function compressedWaterDensity(
+  temperatureC: number,
+  pressurePa: number,
+  field = 'temperatureC',
+): number {
+  requireBetween('The temperature of the water', temperatureC, [0, REGION_3_FROM_K - ZERO_C_K, '°C'], field);
   requireBetween(
     'The absolute pressure of the water',
     pressurePa,
@@ -143,7 +143,7 @@ export function compressedWaterDensity(temperatureC: number, pressurePa: number)
         name: 'The density of the water',
         why: `at ${temperatureC} °C it boils below ${(boilsAtMPa * 10).toPrecision(4)} bar absolute`,
       },
-      'temperatureC',
+      field,
     );
   return 1 / region1(temperatureK, pressurePa / 1e6).volume;
 }

@@ -1,4 +1,5 @@
 /** What the fields of Boiler drum come to. */
+import { CoreError } from '@barys/core/errors';
 import {
   drumIndication,
   drumMeasurement,
@@ -71,10 +72,18 @@ export function computeDrum(fields: DrumFields): DrumResult {
   const inUnit = (pascals: number) => convert(pascals, 'Pa', units.range);
   const decimals = decimalsForResolution(resolutionForSpan(inUnit(hot.spanPa)));
   const show = (pascals: number) => formatFixed(inUnit(pascals), decimals);
-  const shownIn = (state: DrumState) =>
-    LEVELS.map((percent) =>
-      percentOf(taps, drumIndication(taps, ranged, state, levelOf(taps, percent)).indicatedM),
-    );
+  const rowAt = (at: string, state: DrumState): DrumRow[] => {
+    try {
+      const shown = LEVELS.map((percent) =>
+        percentOf(taps, drumIndication(taps, ranged, state, levelOf(taps, percent)).indicatedM),
+      );
+      return [{ at, shown }];
+    } catch (error) {
+      // A pressure beyond the critical one, or one at which the water of the leg would boil, has no row.
+      if (error instanceof CoreError) return [];
+      throw error;
+    }
+  };
   const word = (pascals: number) =>
     `${formatPlain(Number(shownPressure(fields, pascals).toPrecision(3)))} ${unitLabel(units.steam)}`;
   const states = SHARES.map((share) => ({
@@ -91,10 +100,7 @@ export function computeDrum(fields: DrumFields): DrumResult {
     ],
     hot: [show(hot.lrvPa), show(hot.urvPa)],
     cold: [show(cold.lrvPa), show(cold.urvPa)],
-    rows: [
-      { at: 'cold', shown: shownIn(COLD) },
-      ...states.map((state) => ({ at: word(state.pressurePa), shown: shownIn(state) })),
-    ],
+    rows: [...rowAt('cold', COLD), ...states.flatMap((state) => rowAt(word(state.pressurePa), state))],
   };
 }
 

@@ -36,6 +36,18 @@ describe('a boiler drum as it is typed', () => {
     expect(Math.abs(here[0] ?? 0)).toBeGreaterThan(1);
   });
 
+  it('has no row where the leg would boil, or beyond the critical pressure', () => {
+    expect(drum({ leg: '180', pressure: '60' }).result.rows.map(({ at }) => at)).toEqual([
+      'cold',
+      '15 bar',
+      '30 bar',
+      '45 bar',
+      '60 bar',
+      '66 bar',
+    ]);
+    expect(drum({ pressure: '210' }).result.rows.at(-1)?.at).toBe('210 bar');
+  });
+
   it('what is wrong is named at its field', () => {
     const fault = (patch: Partial<DrumFields>) => orDrumFault(() => drum(patch));
     expect(fault({ leg: '300' })).toMatchObject({ field: 'leg' });

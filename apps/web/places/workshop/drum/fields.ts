@@ -86,7 +86,8 @@ const FIELD_OF: Readonly<Record<string, DrumName>> = {
   dropM: 'drop',
   gravityMPerS2: 'gravity',
   pressurePa: 'pressure',
-  temperatureC: 'leg',
+  legTemperatureC: 'leg',
+  temperatureC: 'glassTemperature',
   glassM: 'glass',
   shownM: 'shown',
 };

@@ -57,8 +57,7 @@ export function LevelDesk({ initial }: { initial: LevelFields }) {
 function Results({ fields, change, result }: { fields: LevelFields; change: Change; result: LevelResult }) {
   const units = unitsOfFields(fields);
   const [height, pressure] = [unitLabel(units.height), unitLabel(units.pressure)];
-  const { measurement, range, signal, display, showPressure, showHeight } = result;
-  const levelM = convert(Number(fields.level.replace(',', '.')), units.height, 'm');
+  const { measurement, levelM, range, signal, display, showPressure, showHeight } = result;
   const setLevel = (metres: number) =>
     change({ level: formatSignificant(convert(metres, 'm', units.height), 4).replace('\u2212', '-') });
   return (

@@ -30,7 +30,9 @@ export interface LevelResult {
   /** Differential into 4 to 20 mA, in the units of the fields and as finely as it is shown. */
   readonly signal: SignalRange;
   readonly display: DisplayScale;
-  /** Where the liquid stands, as a differential. */
+  /** Where the liquid stands, above the lower tap. */
+  readonly levelM: number;
+  /** The same as a differential. */
   readonly markerPressure: number;
   readonly showPressure: (pascals: number) => string;
   readonly showHeight: (metres: number) => string;
@@ -51,6 +53,7 @@ export function computeLevel(fields: LevelFields): LevelResult {
   return {
     measurement,
     range,
+    levelM: level,
     zero: zeroShiftOf(range),
     signal: {
       lrv: Number(pressure(pressureOf(range.lrvPa)).replace('\u2212', '-')),
@@ -192,12 +195,14 @@ export const csvOfLevel = (rows: readonly LevelRow[], units: { height: string; p
 
 /** The range as the form of an instrument's next configuration takes it from its address. */
 export function configurationOfLevel(fields: LevelFields, result: LevelResult): Record<string, string> {
-  const { measurement, range, showPressure, showHeight } = result;
+  const { measurement, range, showHeight } = result;
   const units = unitsOfFields(fields);
   const plain = (text: string) => text.replace('\u2212', '-');
+  const fine = (pascals: number) => String(Number(convert(pascals, 'Pa', units.pressure).toPrecision(6)));
   return {
-    lrv: plain(showPressure(range.lrvPa)),
-    urv: plain(showPressure(range.urvPa)),
+    // Finer than it is shown: the instrument's range shall not carry the rounding of a page.
+    lrv: fine(range.lrvPa),
+    urv: fine(range.urvPa),
     inputUnit: units.pressure,
     signal: 'mA-4-20',
     outputLow: '4',

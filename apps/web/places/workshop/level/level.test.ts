@@ -70,8 +70,8 @@ describe('a level as it is typed', () => {
   it('goes to an instrument and to a spreadsheet with figures that they read', () => {
     const { fields, result } = level();
     expect(configurationOfLevel(fields, result)).toMatchObject({
-      lrv: '-464.0',
-      urv: '25.9',
+      lrv: '-464.035',
+      urv: '25.8896',
       inputUnit: 'mbar',
       displayHigh: '100',
       reason: 'Level, closed tank, wet leg: 0 % at 0.000, 100 % at 4.800 m',
