@@ -53,7 +53,6 @@ const exceeds = (value: number, limit: number): boolean =>
 /**
  * @param lrv may lie above the upper range value: the range is then reversed
  * @throws CoreError `zero-span`, `not-finite`
- * @example judgeRange(body, 0, 100).breaches // []
  */
 export function judgeRange(body: BodyReach, lrv: number, urv: number): RangeJudgement {
   requireFinite('The lower range value', lrv, 'lrv');
