@@ -17,6 +17,7 @@ export default defineConfig({
       {
         test: {
           name: 'store',
+          isolate: false,
           include: ['packages/store/**/*.test.ts', 'demo/**/*.test.ts'],
           testTimeout: 120_000,
           hookTimeout: 180_000,
@@ -29,7 +30,6 @@ export default defineConfig({
           include: ['scripts/*.test.ts'],
           testTimeout: 240_000,
           hookTimeout: 60_000,
-          fileParallelism: false,
         },
       },
     ],

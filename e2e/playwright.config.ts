@@ -3,6 +3,7 @@ import { defineConfig } from '@playwright/test';
 export default defineConfig({
   testDir: '.',
   outputDir: '../test-results',
+  // By their names: the longest journey is the first, so that none is left over alone at the end.
   fullyParallel: true,
   workers: 2,
   timeout: 180_000,

@@ -173,7 +173,8 @@ await main(async () => {
       await buildWeb();
       if (statics !== null) counts.push(await statics);
       counts.push(await playwright(scratch, { ...env, CHROMIUM: chromium }, part === 'journeys' ? rest : []));
-      if (part === undefined) counts.push(await vitest(scratch, env, ['start'], []));
+      // Two at a time: they wait more than they compute.
+      if (part === undefined) counts.push(await vitest(scratch, env, ['start'], ['--maxWorkers=2']));
     } else if (statics !== null) counts.push(await statics);
   } finally {
     await cluster?.stop();
