@@ -173,8 +173,7 @@ await main(async () => {
       await buildWeb();
       if (statics !== null) counts.push(await statics);
       counts.push(await playwright(scratch, { ...env, CHROMIUM: chromium }, part === 'journeys' ? rest : []));
-      // Two at a time: they wait more than they compute.
-      if (part === undefined) counts.push(await vitest(scratch, env, ['start'], ['--maxWorkers=2']));
+      if (part === undefined) counts.push(await vitest(scratch, env, ['start'], []));
     } else if (statics !== null) counts.push(await statics);
   } finally {
     await cluster?.stop();
