@@ -230,7 +230,7 @@ test('a level is ranged in every arrangement, dragged, doubted, and handed to an
 
   await page.getByLabel('Tag of the instrument').fill('lt-2401');
   await page.getByRole('link', { name: 'As the next configuration of LT-2401' }).click();
-  await expect(page.getByLabel('URV', { exact: true })).toHaveValue('294.2');
+  await expect(page.getByLabel('URV', { exact: true })).toHaveValue('294.199');
   await expect(page.getByLabel('Why', { exact: true })).toHaveValue(
     'Level, open tank: 0 % at 0.000, 100 % at 3.000 m',
   );
