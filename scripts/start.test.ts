@@ -136,8 +136,8 @@ describe('npm start', () => {
     await ready(begun);
     // The door, and two behind it.
     const servers = () => processes().filter(({ command }) => command.includes(`serve.mjs ${port}`));
-    for (let tries = 0; tries < 200 && servers().length < 3; tries += 1) await sleep(100);
-    expect(servers()).toHaveLength(3);
+    // A process is seen for an instant before it is what it becomes: each look is taken by itself.
+    await expect.poll(() => servers().length, { timeout: 20_000 }).toBe(3);
 
     const session = await signedIn();
     const { run, position } = await openPoint();
@@ -166,8 +166,7 @@ describe('npm start', () => {
     expect(worker).toBeDefined();
     process.kill(worker?.pid ?? NaN, 'SIGKILL');
     const isWhole = () => servers().length === 3 && servers().every(({ pid }) => pid !== worker?.pid);
-    for (let tries = 0; tries < 600 && !isWhole(); tries += 1) await sleep(100);
-    expect(isWhole()).toBe(true);
+    await expect.poll(isWhole, { timeout: 60_000 }).toBe(true);
     expect(await page('/api/v1/health/live')).toContain('alive');
 
     begun.child.kill('SIGTERM');
