@@ -1,4 +1,5 @@
 /** What a model of transmitter or gauge is. Free of PostgreSQL, so that forms in a browser say the same. */
+import { judgeRange } from '@barys/core/ranging';
 import { SIGNALS, type SignalName } from '@barys/core/signal';
 import { convertPressure, PRESSURE_KINDS, PRESSURE_UNITS, type PressureUnit } from '@barys/core/units';
 import { z } from 'zod';
@@ -91,17 +92,20 @@ export const turndownOf = ({
 
 /** Why a range does not fit a body, in words, or null. */
 export function rangeMisfit(body: BodyLimits, unit: PressureUnit, lrv: number, urv: number): string | null {
-  const [low, high] = [
-    convertPressure(Math.min(lrv, urv), unit, body.unit),
-    convertPressure(Math.max(lrv, urv), unit, body.unit),
-  ];
+  const ends = [convertPressure(lrv, unit, body.unit), convertPressure(urv, unit, body.unit)] as const;
+  // A range without a span is refused where it is entered.
+  if (ends[0] === ends[1]) return `The span is smaller than the least span of the body ${body.model}.`;
+  const [breach] = judgeRange({ ...body, spanClasses: [] }, ...ends).breaches;
   const unitWord = PRESSURE_UNITS[body.unit].label;
-  const limits = `${body.lowerRangeLimit} to ${body.upperRangeLimit} ${unitWord}`;
-  if (low < body.lowerRangeLimit || high > body.upperRangeLimit)
-    return `The range reaches outside the limits of the body ${body.model}, ${limits}.`;
-  if (high - low < body.leastSpan)
-    return `The span is smaller than the least span of the body ${body.model}, ${body.leastSpan} ${unitWord}.`;
-  if (body.greatestSpan !== null && high - low > body.greatestSpan)
-    return `The span is wider than the greatest span of the body ${body.model}, ${body.greatestSpan} ${unitWord}.`;
-  return null;
+  switch (breach?.limit) {
+    case 'lower range limit':
+    case 'upper range limit':
+      return `The range reaches outside the limits of the body ${body.model}, ${body.lowerRangeLimit} to ${body.upperRangeLimit} ${unitWord}.`;
+    case 'least span':
+      return `The span is smaller than the least span of the body ${body.model}, ${body.leastSpan} ${unitWord}.`;
+    case 'greatest span':
+      return `The span is wider than the greatest span of the body ${body.model}, ${breach.allowed} ${unitWord}.`;
+    case undefined:
+      return null;
+  }
 }
