@@ -6,7 +6,7 @@ const floors = {
   demo: ['core', 'rig', 'store'],
   web: ['core', 'store', 'rig'],
   scripts: ['core', 'store', 'demo'],
-  e2e: [],
+  e2e: ['scripts'],
 };
 const folder = {
   core: 'packages/core',

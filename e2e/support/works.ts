@@ -16,11 +16,11 @@ import {
   rmSync,
   truncateSync,
 } from 'node:fs';
-import { createServer, type AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { setTimeout as sleep } from 'node:timers/promises';
 import { fileURLToPath } from 'node:url';
 import pg from 'pg';
+import { freePort } from '../../scripts/lib/ports';
 
 const ROOT = fileURLToPath(new URL('../..', import.meta.url));
 
@@ -38,15 +38,6 @@ async function query<Row extends object>(database: string, sql: string): Promise
   } finally {
     await client.end();
   }
-}
-
-async function freePort(): Promise<number> {
-  const server = createServer().listen(0, '127.0.0.1');
-  await once(server, 'listening');
-  const { port } = server.address() as AddressInfo;
-  server.close();
-  await once(server, 'close');
-  return port;
 }
 
 export class Works {

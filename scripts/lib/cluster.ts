@@ -112,7 +112,7 @@ function stopLeftover(programs: string, data: string, user: ReturnType<typeof po
 async function waitUntilReady(url: string, isRunning: () => boolean, logFile: string): Promise<void> {
   const patienceUntil = Date.now() + 60_000;
   for (;;) {
-    const client = new pg.Client({ connectionString: url });
+    const client = new pg.Client({ connectionString: url, connectionTimeoutMillis: 5000 });
     try {
       await client.connect();
       await client.end();

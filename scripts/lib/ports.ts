@@ -1,3 +1,4 @@
+import { randomInt } from 'node:crypto';
 import { createServer } from 'node:net';
 
 const HOST = '127.0.0.1';
@@ -11,16 +12,17 @@ export function isFree(port: number): Promise<boolean> {
   });
 }
 
-/** A port on loopback that nothing listens on. */
-export function freePort(): Promise<number> {
-  return new Promise((resolve, reject) => {
-    const server = createServer()
-      .once('error', reject)
-      .listen(0, HOST, () => {
-        const address = server.address();
-        server.close(() =>
-          typeof address === 'object' && address ? resolve(address.port) : reject(new Error('no port')),
-        );
-      });
-  });
+/** Below the ports that systems give to outgoing connections: from 32768 on Linux, from 49152 by the IANA. */
+const LOWEST = 10_000;
+const HIGHEST = 32_767;
+
+/**
+ * A port on loopback that nothing listens on. It is none of those for outgoing connections: who knocks at one of them
+ * before its server listens is now and then given the same port to knock from, and then talks to itself for ever.
+ */
+export async function freePort(): Promise<number> {
+  for (;;) {
+    const port = randomInt(LOWEST, HIGHEST + 1);
+    if (await isFree(port)) return port;
+  }
 }

@@ -46,7 +46,9 @@ export async function startWeb(
   const url = `http://${host === '0.0.0.0' ? '127.0.0.1' : host}:${port}`;
   const patienceUntil = Date.now() + 60_000;
   for (;;) {
-    const answer = await fetch(`${url}/api/v1/health/live`).catch(() => null);
+    const answer = await fetch(`${url}/api/v1/health/live`, { signal: AbortSignal.timeout(5000) }).catch(
+      () => null,
+    );
     if (answer?.ok) break;
     if (hasEnded(child) || Date.now() > patienceUntil) {
       await stopChild(child, 'SIGKILL');
