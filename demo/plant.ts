@@ -69,6 +69,7 @@ interface InstrumentData {
   readonly toleranceMiddlePercentOfSpan?: number;
   readonly tolerancePercentOfReading?: number;
   readonly scaleDivision?: number;
+  readonly switchingPoints?: NewConfiguration['switchingPoints'];
   readonly owner: string;
   readonly body: string;
   readonly unit: string;
@@ -101,10 +102,22 @@ function pressureUnit(text: string): PressureUnit {
 const isSimulated = (data: (typeof instruments)[number]): data is InstrumentData & DemoInstrument =>
   data.zeroErrorPercent !== undefined;
 
+type Settings = Pick<NewConfiguration, 'displayDampingS' | 'application' | 'startView' | 'drivenBy'>;
+
+const NO_SETTINGS: Settings = { displayDampingS: null, application: null, startView: null, drivenBy: null };
+
+/** What is set in a smart transmitter besides its range. */
+const smartSettings = ({ measures, dampingS }: InstrumentData): Settings => ({
+  displayDampingS: 2 * dampingS,
+  application: measures === 'flow' || measures === 'level' ? measures : 'pressure',
+  startView: 'display scale',
+  drivenBy: 'pressure',
+});
+
 async function plantInstrument(
   tx: Queryable,
   data: InstrumentData,
-  bodies: ReadonlyMap<string, Pick<Body, 'id' | 'kind'>>,
+  bodies: ReadonlyMap<string, Pick<Body, 'id' | 'kind' | 'technology'>>,
   actor: Actor,
   dueOn: Dayjs,
 ): Promise<void> {
@@ -157,6 +170,8 @@ async function plantInstrument(
       displayLow,
       displayHigh,
       scaleDivision: data.scaleDivision ?? null,
+      ...(body.technology === 'smart' ? smartSettings(data) : NO_SETTINGS),
+      switchingPoints: data.switchingPoints ?? [],
       reason: 'taken over from the instrument list',
     },
   );
@@ -243,9 +258,13 @@ async function plant(tx: Queryable, now: Dayjs): Promise<void> {
   const [technicianA = 0, technicianB = 0] = [ids.get('Technician A'), ids.get('Technician B')];
   const beginning: Actor = { ...moment, personId: technicianA };
   const papers = await plantReferences(tx, beginning, begun, now);
-  const bodies = new Map<string, Pick<Body, 'id' | 'kind'>>();
+  const bodies = new Map<string, Pick<Body, 'id' | 'kind' | 'technology'>>();
   for (const body of bodyData.map((data) => bodySchema.parse(data)))
-    bodies.set(body.model, { id: await addBody(tx, beginning, body), kind: body.kind });
+    bodies.set(body.model, {
+      id: await addBody(tx, beginning, body),
+      kind: body.kind,
+      technology: body.technology,
+    });
   await plantProcedures(tx, beginning);
   for (const data of instruments)
     await plantInstrument(tx, data, bodies, beginning, now.add(data.dueInDays, 'day'));

@@ -64,6 +64,11 @@ const asStored = (readings: readonly RunReading[]): StoredRun => ({
       displayLow: range.lrv,
       displayHigh: range.urv,
       scaleDivision: null,
+      displayDampingS: null,
+      application: null,
+      startView: null,
+      drivenBy: null,
+      switchingPoints: [],
     },
     tolerance: {
       percentOfSpan: 0.25,

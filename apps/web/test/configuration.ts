@@ -17,6 +17,11 @@ export const TEST_CONFIGURATION: Configuration = {
   displayLow: 0,
   displayHigh: 48,
   scaleDivision: null,
+  displayDampingS: null,
+  application: null,
+  startView: null,
+  drivenBy: null,
+  switchingPoints: [],
 };
 
 /** A standard of 0.01 % of its 1000 mbar and nothing else. */

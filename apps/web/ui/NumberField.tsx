@@ -8,12 +8,15 @@ export function NumberField({
   text,
   onText,
   error,
+  spokenName,
   ...props
 }: {
   text: string;
   onText: (text: string) => void;
   /** What is wrong beyond the number itself. */
   error?: string | null | undefined;
+  /** What it is called where its name stands beside it and not in it. */
+  spokenName?: string;
 } & Omit<ComponentProps<typeof TextField>, 'value' | 'onChange' | 'error'>) {
   const wrong = readNumber(text).error ?? error ?? null;
   return (
@@ -24,7 +27,7 @@ export function NumberField({
       error={wrong !== null}
       helperText={wrong ?? props.helperText}
       autoComplete="off"
-      slotProps={{ ...props.slotProps, htmlInput: { inputMode: 'decimal' } }}
+      slotProps={{ ...props.slotProps, htmlInput: { inputMode: 'decimal', 'aria-label': spokenName } }}
     />
   );
 }

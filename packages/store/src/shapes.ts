@@ -5,9 +5,20 @@ export { TECHNOLOGIES, TRIMS } from './registers/body';
 export {
   configurationSchema,
   RANGE_QUESTIONS,
+  setupReadSchema,
   transferSchema,
+  wantedSetup,
   type RangeQuestion,
 } from './registers/configuration';
+export {
+  judgeChecks,
+  SETUP_MOMENTS,
+  setupChecksSchema,
+  USUAL_CHECKS,
+  type CheckResult,
+  type SetupChecks,
+  type SetupMoment,
+} from './registers/setup';
 export { listQuerySchema, type ListQuery } from './registers/instrument-list';
 export { IMPORT_KINDS } from './imports/columns';
 export type { RegisterField } from './registers/fields';

@@ -152,6 +152,11 @@ export const entry = (more: Partial<NewInstrument> & { bodyId: number }): NewIns
 
 export const RANGE: NewConfiguration = {
   scaleDivision: null,
+  displayDampingS: null,
+  application: null,
+  startView: null,
+  drivenBy: null,
+  switchingPoints: [],
   signal: 'mA-4-20',
   outputUnit: 'mA',
   transferFunction: { kind: 'linear' },

@@ -1,9 +1,11 @@
 'use client';
 import { CoreError } from '@barys/core/errors';
+import { APPLICATIONS, DRIVING_VARIABLES, START_VIEWS } from '@barys/core/setup';
 import { checkRange, type DisplayScale, type SignalRange } from '@barys/core/signal';
 import { convertPressure, isPressureUnit, unitLabel } from '@barys/core/units';
 import type { Body } from '@barys/store/registers';
 import Box from '@mui/material/Box';
+import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { displayOfFields, rangeOfFields } from '@/ui/range/fields';
@@ -24,6 +26,24 @@ export function ConfigurationFields({
   change: (patch: Partial<Fields>) => void;
   body: Body | undefined;
 }) {
+  const choice = (
+    name: 'application' | 'drivenBy' | 'startView',
+    label: string,
+    options: readonly string[],
+  ) => (
+    <TextField
+      select
+      label={label}
+      value={fields[name]}
+      onChange={({ target }) => change({ [name]: target.value })}
+    >
+      {['', ...options].map((option) => (
+        <MenuItem key={option} value={option} sx={{ minHeight: 44 }}>
+          {option === '' ? 'not entered' : option}
+        </MenuItem>
+      ))}
+    </TextField>
+  );
   return (
     <Columns columns="minmax(320px, 0.75fr) 1.4fr">
       <Sheet title="Range, signal and display">
@@ -35,14 +55,29 @@ export function ConfigurationFields({
         />
         <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1, mt: 1.25 }}>
           <NumberField
-            label="Damping, s"
+            label="Damping of the output, s"
             text={fields.dampingS}
             onText={(dampingS) => change({ dampingS })}
           />
           <NumberField
+            label="Damping of the display, s"
+            text={fields.displayDampingS}
+            onText={(displayDampingS) => change({ displayDampingS })}
+          />
+          {choice('application', 'Application', APPLICATIONS)}
+          {choice('drivenBy', 'Output driven by', DRIVING_VARIABLES)}
+          {choice('startView', 'Start view', START_VIEWS)}
+          <NumberField
             label="Scale division, where read by eye"
             text={fields.scaleDivision}
             onText={(scaleDivision) => change({ scaleDivision })}
+          />
+          <TextField
+            sx={{ gridColumn: '1 / -1' }}
+            label="Switching points"
+            value={fields.switchingPoints}
+            onChange={(event) => change({ switchingPoints: event.target.value })}
+            helperText="name: switches at / goes back at, in the input unit; parted by ;"
           />
           <TextField
             sx={{ gridColumn: '1 / -1' }}

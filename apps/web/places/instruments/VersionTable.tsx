@@ -1,3 +1,4 @@
+import { settingWords, transferWords } from '@barys/core/setup';
 import { formatPlain } from '@barys/core/text';
 import { PRESSURE_UNITS } from '@barys/core/units';
 import type { ConfigurationVersion } from '@barys/store/registers';
@@ -8,7 +9,6 @@ import TableCell from '@mui/material/TableCell';
 import TableHead from '@mui/material/TableHead';
 import TableRow from '@mui/material/TableRow';
 import { showMoment } from '@/server/dates';
-import { transferInWords } from '@/ui/range/fields';
 
 const LINES: readonly (readonly [what: string, value: (one: ConfigurationVersion) => string])[] = [
   [
@@ -16,9 +16,20 @@ const LINES: readonly (readonly [what: string, value: (one: ConfigurationVersion
     (one) => `${formatPlain(one.lrv)} … ${formatPlain(one.urv)} ${PRESSURE_UNITS[one.inputUnit].label}`,
   ],
   ['Output', (one) => `${formatPlain(one.outputLow)} … ${formatPlain(one.outputHigh)} ${one.outputUnit}`],
-  ['Transfer function', (one) => transferInWords(one.transferFunction)],
+  ['Transfer function', (one) => transferWords(one.transferFunction)],
   ['Display', (one) => `${formatPlain(one.displayLow)} … ${formatPlain(one.displayHigh)} ${one.displayUnit}`],
   ['Damping', (one) => `${formatPlain(one.dampingS)} s`],
+  ...(
+    [
+      ['Damping of the display', 'displayDampingS'],
+      ['Application', 'application'],
+      ['Start view', 'startView'],
+      ['Output driven by', 'drivenBy'],
+      ['Switching points', 'switchingPoints'],
+    ] as const
+  ).map(
+    ([what, key]) => [what, (one: ConfigurationVersion) => settingWords(one, key) || 'not entered'] as const,
+  ),
   ['Who', (one) => one.madeBy],
   ['When', (one) => showMoment(one.madeAt)],
   ['Why', (one) => one.reason],

@@ -55,9 +55,30 @@ export const CONFIGURATION_FIELDS = {
   displayUnit: '',
   dampingS: '2',
   scaleDivision: '',
+  displayDampingS: '',
+  application: '',
+  startView: '',
+  drivenBy: '',
+  switchingPoints: '',
   reason: '',
 };
 export type ConfigurationFields = Readonly<typeof CONFIGURATION_FIELDS>;
+
+const orEmpty = (value: number | null): string => (value === null ? '' : plain(value));
+
+export const pointsText = (points: Configuration['switchingPoints']): string =>
+  points.map(({ name, on, off }) => `${name}: ${plain(on)} / ${plain(off)}`).join('; ');
+
+/** Switching points as they are typed, `name: on / off`, not yet checked. */
+export const pointsOfText = (text: string) =>
+  text
+    .split(/[;\n]/)
+    .map((part) => part.trim())
+    .filter((part) => part !== '')
+    .map((part) => {
+      const [, name = part, on = '', off = ''] = /^(.*?):\s*(.*?)\s*\/\s*(.*)$/.exec(part) ?? [];
+      return { name, on: typedNumber(on), off: typedNumber(off) };
+    });
 
 const plain = (value: number): string => formatPlain(value).replace('\u2212', '-');
 
@@ -84,7 +105,12 @@ export function fieldsOfConfiguration(configuration: Configuration): Configurati
     displayHigh: plain(configuration.displayHigh),
     displayUnit: configuration.displayUnit,
     dampingS: plain(configuration.dampingS),
-    scaleDivision: configuration.scaleDivision === null ? '' : plain(configuration.scaleDivision),
+    scaleDivision: orEmpty(configuration.scaleDivision),
+    displayDampingS: orEmpty(configuration.displayDampingS),
+    application: configuration.application ?? '',
+    startView: configuration.startView ?? '',
+    drivenBy: configuration.drivenBy ?? '',
+    switchingPoints: pointsText(configuration.switchingPoints),
     reason: '',
   };
 }
@@ -104,6 +130,11 @@ export function configurationOfFields(
     outputUnit: fields.outputUnit,
     dampingS: needed(fields.dampingS, 'The damping'),
     scaleDivision: typedNumber(fields.scaleDivision),
+    displayDampingS: typedNumber(fields.displayDampingS),
+    application: fields.application || null,
+    startView: fields.startView || null,
+    drivenBy: fields.drivenBy || null,
+    switchingPoints: pointsOfText(fields.switchingPoints),
     displayUnit: fields.displayUnit,
     displayLow: display.low,
     displayHigh: display.high,

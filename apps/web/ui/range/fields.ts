@@ -7,7 +7,6 @@ import {
   type SignalRange,
   type Transfer,
 } from '@barys/core/signal';
-import { formatPlain } from '@barys/core/text';
 import { readNumber } from '@/ui/readNumber';
 
 export const RANGE_FIELDS = {
@@ -62,7 +61,12 @@ export function needed(text: string, name: string): number {
   return value;
 }
 
-function transferOfFields({ transfer, knee, table }: RangeFields): Transfer {
+/** @throws CoreError naming what is missing or wrong */
+export function transferOfFields({
+  transfer,
+  knee,
+  table,
+}: Pick<RangeFields, 'transfer' | 'knee' | 'table'>): Transfer {
   const kind = transferKind(transfer);
   switch (kind) {
     case 'linear':
@@ -123,10 +127,4 @@ export function kneeOf(transfer: Transfer): number | null {
     case 'table':
       return null;
   }
-}
-
-/** `square root, cut to zero at low flow (zero below, % of flow: 12)` */
-export function transferInWords(transfer: Transfer): string {
-  const [word, label, knee] = [TRANSFER_WORD[transfer.kind], KNEE_LABEL[transfer.kind], kneeOf(transfer)];
-  return label === null || knee === null ? word : `${word} (${label.toLowerCase()}: ${formatPlain(knee)})`;
 }

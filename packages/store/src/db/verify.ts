@@ -53,6 +53,7 @@ export const KEPT_KINDS = {
   reference_standard: false,
   run: true,
   run_thrown_away: true,
+  setup_reading: true,
   stage_passed: true,
   valve_move: true,
 } as const;

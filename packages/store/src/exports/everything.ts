@@ -30,6 +30,7 @@ const TABLES: readonly (readonly [name: string, columns: string])[] = [
   ['adjustment', '*'],
   ['valve_move', '*'],
   ['amendment', '*'],
+  ['setup_reading', '*'],
   ['attachment', 'id, job_id, stage, run_id, position, remark, file_name, media_type, added_by, added_at'],
   ['reference_finding', '*'],
   ['finding_decision', '*'],

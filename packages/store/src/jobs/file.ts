@@ -8,6 +8,7 @@ import { StoreError } from '../db/errors';
 import { changedSince, instrumentCopySchema, type Since } from './instrument-copy';
 import type { Instrument } from '../registers/instrument';
 import { findInstrument } from '../registers/instruments';
+import { setupReadingsOfJob, type SetupReading } from '../registers/setup-readings';
 import type { Stage, Standing } from './stages';
 import { runsOfJob } from '../runs/load';
 import type { Run } from '../runs/copy';
@@ -71,6 +72,7 @@ const RENAMED_SQL = `
     union all select made_by, made_at from adjustment where job_id = $1
     union all select moved_by, moved_at from valve_move where job_id = $1
     union all select amended_by, amended_at from amendment where job_id = $1
+    union all select read_by, read_at from setup_reading where job_id = $1
   ) hand join person on person.id = hand.person
   where name_at(hand.person, hand.at) <> person.name order by 1`;
 
@@ -91,6 +93,8 @@ export interface JobFile extends JobLine {
   readonly runs: readonly Run[];
   readonly adjustments: readonly Adjustment[];
   readonly moves: readonly MadeMove[];
+  /** What was read of its set-up, in order. */
+  readonly setups: readonly SetupReading[];
   readonly passed: readonly StageRecord[];
 }
 
@@ -196,6 +200,7 @@ export async function loadJob(db: Queryable, jobId: number): Promise<JobFile> {
     runs,
     adjustments: await adjustmentsOfJob(db, jobId),
     moves: await movesOfJob(db, jobId),
+    setups: await setupReadingsOfJob(db, jobId),
     passed: await db.query<StageRecord>(
       `select stage, note, is_skip as "isSkip", answers, name_at(done_by, done_at) as "doneBy", done_at as "doneAt"
        from stage_passed where job_id = $1 order by stage_passed.id`,

@@ -1,5 +1,6 @@
 /** What is set in an instrument. Free of PostgreSQL, so that forms in a browser say the same. */
 import { CoreError } from '@barys/core/errors';
+import { APPLICATIONS, DRIVING_VARIABLES, START_VIEWS, type WantedSetup } from '@barys/core/setup';
 import { checkRange, SIGNALS, unitsOfSignal } from '@barys/core/signal';
 import { z } from 'zod';
 import { pressureUnitSchema, signalSchema } from './body';
@@ -20,6 +21,33 @@ export const transferSchema = z.discriminatedUnion('kind', [
   }),
 ]);
 
+const switchingPointSchema = z.strictObject({
+  name: z.string().trim().min(1, 'A switching point needs a name.').max(40, 'At most 40 characters, please.'),
+  on: number('Where it switches'),
+  off: number('Where it goes back'),
+});
+export const switchingPointsSchema = z
+  .array(switchingPointSchema)
+  .max(20, 'At most 20 switching points, please.')
+  .refine(
+    (points) => new Set(points.map(({ name }) => name.toLowerCase())).size === points.length,
+    'Two switching points have the same name.',
+  )
+  .refine(
+    (points) => points.every(({ on, off }) => on !== off),
+    'A switching point goes back at another value than it switches at.',
+  );
+
+const damping = (name: string) => number(name).nonnegative(`${name} must not be negative.`);
+
+/** What is set besides the range; null is what nobody registered, or nobody read. */
+const settings = {
+  displayDampingS: damping('The damping of the display').nullable().default(null),
+  application: z.enum(APPLICATIONS).nullable().default(null),
+  startView: z.enum(START_VIEWS).nullable().default(null),
+  drivenBy: z.enum(DRIVING_VARIABLES).nullable().default(null),
+};
+
 const shape = z.object({
   inputUnit: pressureUnitSchema,
   lrv: number('The lower range value'),
@@ -29,7 +57,7 @@ const shape = z.object({
   outputLow: number('The output at 0 %'),
   outputHigh: number('The output at 100 %'),
   transferFunction: transferSchema,
-  dampingS: number('The damping').nonnegative('The damping must not be negative.'),
+  dampingS: damping('The damping'),
   displayUnit: z.string().trim().max(20),
   displayLow: number('The display at 0 %'),
   displayHigh: number('The display at 100 %'),
@@ -38,6 +66,22 @@ const shape = z.object({
     .positive('The scale division must be greater than zero.')
     .nullable()
     .default(null),
+  ...settings,
+  switchingPoints: switchingPointsSchema.default([]),
+});
+
+/** What was read at an instrument, setting by setting; null is what was not read. */
+export const setupReadSchema = z.object({
+  ...settings,
+  inputUnit: pressureUnitSchema.nullable(),
+  lrv: number('The lower range value').nullable(),
+  urv: number('The upper range value').nullable(),
+  dampingS: damping('The damping').nullable(),
+  transferFunction: transferSchema.nullable(),
+  displayUnit: z.string().trim().max(20).nullable(),
+  displayLow: number('The display at 0 %').nullable(),
+  displayHigh: number('The display at 100 %').nullable(),
+  switchingPoints: switchingPointsSchema.nullable(),
 });
 
 export const configurationSchema = shape
@@ -69,6 +113,12 @@ export type NewConfiguration = z.infer<typeof configurationSchema>;
 
 /** The range with its units, and what else is set in the instrument. */
 export type Configuration = Readonly<z.output<typeof configurationCopySchema>>;
+
+/** What has to be set at an instrument, for the comparison with what is set. */
+export const wantedSetup = (configuration: Configuration, tolerancePercentOfSpan: number): WantedSetup => ({
+  ...configuration,
+  tolerancePercentOfSpan,
+});
 
 /** What standards are chosen for and points are planned on; damping and display can change without them. */
 export const RANGE_PARTS = [
@@ -122,5 +172,10 @@ export const CONFIGURATION_COLUMNS = {
   displayLow: { column: 'display_low', type: 'numeric' },
   displayHigh: { column: 'display_high', type: 'numeric' },
   scaleDivision: { column: 'scale_division', type: 'numeric' },
+  displayDampingS: { column: 'display_damping_s', type: 'numeric' },
+  application: { column: 'application', type: 'text' },
+  startView: { column: 'start_view', type: 'text' },
+  drivenBy: { column: 'driven_by', type: 'text' },
+  switchingPoints: { column: 'switching_points', type: 'jsonb' },
   reason: { column: 'reason', type: 'text' },
 } as const satisfies Record<keyof NewConfiguration, Column>;

@@ -15,7 +15,9 @@ export {
   type ConfigurationVersion,
   isSameRange,
   type NewConfiguration,
+  setupReadSchema,
   transferSchema,
+  wantedSetup,
 } from './configuration';
 export { addConfiguration, configurationsOf } from './configurations';
 export {
@@ -71,6 +73,16 @@ export {
   instrumentsOf,
   tagToday,
 } from './instruments';
+export {
+  judgeChecks,
+  SETUP_MOMENTS,
+  type SetupChecks,
+  setupChecksSchema,
+  type SetupMoment,
+  setupTolerance,
+  type CheckResult,
+} from './setup';
+export { keepSetupReading, type NewSetupReading, type SetupReading, setupReadingsOf } from './setup-readings';
 export { type PastRun, pastRunsOf } from './past-results';
 export {
   findProcedure,

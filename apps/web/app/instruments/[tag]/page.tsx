@@ -1,4 +1,5 @@
 import { HOOK_UPS } from '@barys/core/hookup';
+import { settingWords, transferWords } from '@barys/core/setup';
 import { formatPlain } from '@barys/core/text';
 import { convertPressure, PRESSURE_UNITS } from '@barys/core/units';
 import { jobsOfInstrument, whyNotWalkable } from '@barys/store/jobs';
@@ -20,7 +21,6 @@ import { StartJob } from '@/places/instruments/StartJob';
 import { JobTable } from '@/places/jobs/JobTable';
 import { STAGE_WORD } from '@/places/jobs/words';
 import { pointsInWords } from '@/places/office/procedures/words';
-import { transferInWords } from '@/ui/range/fields';
 import { toleranceInWords } from '@/ui/range/toleranceInWords';
 import { rangeInWords } from '@/ui/range/rangeInWords';
 import { database } from '@/server/database';
@@ -71,8 +71,15 @@ function registerFacts(instrument: Instrument, today: string) {
         : {pointsInWords(instrument.procedure.content)}
       </>,
     ],
-    ['Transfer', transferInWords(configuration.transferFunction)],
-    ['Damping', `${formatPlain(configuration.dampingS)} s`],
+    ['Transfer', transferWords(configuration.transferFunction)],
+    [
+      'Damping',
+      `${formatPlain(configuration.dampingS)} s${configuration.displayDampingS === null ? '' : `, display ${formatPlain(configuration.displayDampingS)} s`}`,
+    ],
+    [
+      'Switches',
+      configuration.switchingPoints.length === 0 ? null : settingWords(configuration, 'switchingPoints'),
+    ],
     [
       'Body',
       <>
@@ -118,6 +125,7 @@ function StaveSheet({ instrument }: { instrument: Instrument }) {
         <LinkButton href={`/instruments/${tag}/edit`}>Change the entry</LinkButton>
         <LinkButton href={`/instruments/${tag}/configure`}>New configuration</LinkButton>
         <LinkButton href={`/instruments/${tag}/versions`}>Compare versions</LinkButton>
+        <LinkButton href={`/instruments/${tag}/set-up`}>Set-up walk</LinkButton>
         <LinkButton href={`/instruments/${tag}/references`}>Which reference fits</LinkButton>
         <LinkButton href={`/instruments/labels?ids=${instrument.id}&sheet=single`} isFile>
           Label (PDF)

@@ -1,0 +1,195 @@
+'use client';
+import { compareSetups, SETTINGS, settingWords, type Difference, type SettingKey } from '@barys/core/setup';
+import type { Configuration } from '@barys/store/registers';
+import { judgeChecks, wantedSetup, type SetupMoment } from '@barys/store/shapes';
+import Alert from '@mui/material/Alert';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Stack from '@mui/material/Stack';
+import TextField from '@mui/material/TextField';
+import Typography from '@mui/material/Typography';
+import { Draft } from '@/ui/Draft';
+import { Refused } from '@/ui/Refused';
+import { Sheet } from '@/ui/Sheet';
+import { useSubmit } from '@/ui/useSubmit';
+import { useTyped } from '@/ui/useTyped';
+import { keepSetupAction } from './actions';
+import { CheckSheet } from './CheckSheet';
+import { DifferenceWords } from './DifferenceWords';
+import { asItMustBe, checksOfFields, SETUP_FIELDS, setupOfFields, type SetupFields } from './fields';
+import { partOf } from './partOf';
+import { ReadField } from './ReadField';
+
+export interface SetupDeskProps {
+  readonly tag: string;
+  readonly configuration: Configuration;
+  /** Largest error, per cent of span. */
+  readonly tolerance: number;
+  /** The job in which it is read, and when there. */
+  readonly job: { readonly id: number; readonly moment: SetupMoment } | null;
+}
+
+const ROW = {
+  display: 'grid',
+  gridTemplateColumns: {
+    xs: 'minmax(0, 1fr)',
+    md: '190px minmax(0, 0.8fr) minmax(0, 1.1fr) minmax(0, 1.4fr)',
+  },
+  '@media print': { gridTemplateColumns: '190px 1fr 1fr 1.4fr' },
+  columnGap: 2,
+  rowGap: 0.75,
+  alignItems: 'baseline',
+  py: 1,
+  borderTop: '1px solid var(--rule)',
+};
+
+/** The settings in their order: what has to be there, what was read, and what a difference does. */
+export function SetupDesk({ tag, configuration, tolerance, job }: SetupDeskProps) {
+  const [fields, change, draft] = useTyped(
+    SETUP_FIELDS,
+    `set-up of ${tag} ${configuration.version} ${job === null ? '' : `${job.id} ${job.moment}`}`,
+  );
+  const { answer, isPending, isKept, form } = useSubmit(keepSetupAction);
+  const wanted = wantedSetup(configuration, tolerance);
+  const read = partOf(() => setupOfFields(fields));
+  const checks = partOf(() => checksOfFields(fields));
+  const compared = read.value === null ? null : compareSetups(wanted, read.value);
+  const judged = checks.value === null ? [] : judgeChecks(checks.value, configuration, tolerance);
+  const must = asItMustBe(configuration);
+  return (
+    <Stack
+      component="form"
+      sx={{ gap: 1.5 }}
+      {...form(() => ({ tag, version: configuration.version, job, fields }), draft.forget)}
+    >
+      <Sheet
+        title="The settings, in order"
+        aside={
+          <Button size="small" onClick={() => window.print()} sx={{ my: -1, displayPrint: 'none' }}>
+            Print
+          </Button>
+        }
+      >
+        <Draft draft={draft} />
+        <Heads />
+        {SETTINGS.map(([key, name]) => (
+          <SettingRow
+            key={key}
+            setting={key}
+            name={name}
+            wanted={settingWords(wanted, key) || 'not entered'}
+            fields={fields}
+            change={change}
+            must={must}
+            isWanted={wanted[key] !== null}
+            wrong={read.fault?.field === key ? read.fault.message : null}
+            difference={compared?.differences.find((one) => one.key === key)}
+            isSame={compared?.same.includes(key) ?? false}
+          />
+        ))}
+        {read.fault !== null && (
+          <Typography role="alert" sx={{ color: 'var(--outside)', mt: 1 }}>
+            {read.fault.message}
+          </Typography>
+        )}
+      </Sheet>
+      <CheckSheet fields={fields} change={change} results={judged} fault={checks.fault} />
+      <Sheet title="Keep it" sx={{ displayPrint: 'none' }}>
+        <Stack sx={{ gap: 1.5, maxWidth: 560 }}>
+          <TextField
+            label="Remark"
+            value={fields.remark}
+            onChange={({ target }) => change({ remark: target.value })}
+            multiline
+          />
+          <div>
+            <Button type="submit" variant="contained" aria-busy={isPending}>
+              {job === null ? 'Keep what was read' : `Keep, ${job.moment}, in job ${job.id}`}
+            </Button>
+          </div>
+          <Refused answer={answer} />
+          {isKept && (
+            <Alert severity="success" variant="outlined">
+              Kept below, with what it was compared with.
+            </Alert>
+          )}
+        </Stack>
+      </Sheet>
+    </Stack>
+  );
+}
+
+function Heads() {
+  return (
+    <Box sx={{ ...ROW, display: { xs: 'none', md: 'grid' }, borderTop: 0, color: 'text.secondary' }}>
+      {['Setting', 'Has to be', 'Read at the instrument', 'What it does'].map((word) => (
+        <Typography key={word} variant="body2">
+          {word}
+        </Typography>
+      ))}
+    </Box>
+  );
+}
+
+function SettingRow({
+  setting,
+  name,
+  wanted,
+  fields,
+  change,
+  must,
+  isWanted,
+  wrong,
+  difference,
+  isSame,
+}: {
+  setting: SettingKey;
+  name: string;
+  wanted: string;
+  fields: SetupFields;
+  change: (patch: Partial<SetupFields>) => void;
+  must: ReturnType<typeof asItMustBe>;
+  isWanted: boolean;
+  wrong: string | null;
+  difference: Difference | undefined;
+  isSame: boolean;
+}) {
+  const take = () =>
+    change(
+      setting === 'transferFunction'
+        ? { transfer: must.transfer, knee: must.knee, table: must.table }
+        : { [setting]: must[setting] },
+    );
+  return (
+    <Box sx={{ ...ROW, breakInside: 'avoid' }} role="group" aria-label={name}>
+      <Typography variant="body2" sx={{ fontWeight: 600 }}>
+        {name}
+      </Typography>
+      <Typography variant="body2" sx={{ color: isWanted ? 'text.primary' : 'text.secondary' }}>
+        {wanted}
+      </Typography>
+      <Stack direction="row" sx={{ gap: 1, alignItems: 'flex-start' }}>
+        <Box sx={{ flex: 1, minWidth: 0 }}>
+          <ReadField setting={setting} name={name} fields={fields} change={change} wrong={wrong} />
+        </Box>
+        {isWanted && (
+          <Button
+            onClick={take}
+            aria-label={`${name}: the same`}
+            sx={{ minHeight: 40, displayPrint: 'none' }}
+          >
+            Same
+          </Button>
+        )}
+      </Stack>
+      <Box>
+        {isSame && (
+          <Typography variant="body2" sx={{ color: 'var(--within)' }}>
+            as it has to be
+          </Typography>
+        )}
+        {difference !== undefined && <DifferenceWords difference={difference} />}
+      </Box>
+    </Box>
+  );
+}

@@ -1,0 +1,24 @@
+/** The set-up of a transmitter: its settings in order, what a wrong one does, and the checks that belong to it. */
+export { leastTerminalVoltage, outputAtRest, positionHead, type RestVerdict } from './checks';
+export {
+  compareSetups,
+  type Difference,
+  type Matters,
+  type SetupComparison,
+  type WantedSetup,
+} from './compare';
+export {
+  APPLICATIONS,
+  DRIVING_VARIABLES,
+  NOTHING_READ,
+  SETTINGS,
+  settingWords,
+  START_VIEWS,
+  transferWords,
+  type Application,
+  type DrivingVariable,
+  type SettingKey,
+  type Setup,
+  type StartView,
+  type SwitchingPoint,
+} from './settings';
