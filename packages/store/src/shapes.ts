@@ -1,5 +1,6 @@
 /** What entries look like and what can be chosen in them. Free of PostgreSQL, so that a browser's forms say the same. */
 export { CONNECT_CHECKS, SECOND_INDICATIONS, WORK_PLACES } from './jobs/connection';
+export { COLD_SET_UP, FOLLOWS, HOT_CHECK } from './jobs/checklists';
 export { isTooFast, leakLimit, leakOf, type Leak, type LeakBasis } from './jobs/leak';
 export { TECHNOLOGIES, TRIMS } from './registers/body';
 export {

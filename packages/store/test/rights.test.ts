@@ -28,6 +28,7 @@ const MAY: Readonly<Record<string, readonly Role[]>> = {
   addConfiguration: KEEPS,
   addFinding: KEEPS,
   addInstrument: KEEPS,
+  addNote: WORKS,
   addPerson: ADMINISTERS,
   addStandard: KEEPS,
   adjustAgain: WORKS,
@@ -49,13 +50,16 @@ const MAY: Readonly<Record<string, readonly Role[]>> = {
   decideFindingFor: KEEPS,
   decideOnRun: WORKS,
   finishRun: WORKS,
+  keepBias: WORKS,
   keepMark: WORKS,
   keepModule: KEEPS,
   keepMove: WORKS,
   keepProcedure: KEEPS,
+  keepSetupReading: WORKS,
   logAdjustment: WORKS,
   openJob: PLANS,
   openJobsFor: PLANS,
+  openRangeChange: PLANS,
   passAsked: WORKS,
   releaseReference: KEEPS,
   reopenAsFound: WORKS,
@@ -70,6 +74,7 @@ const MAY: Readonly<Record<string, readonly Role[]>> = {
   sitDown: WORKS,
   takeImport: ADMINISTERS,
   throwRunAway: WORKS,
+  tickLine: WORKS,
 };
 
 /** What everybody does to what is their own, or what acts are made of. */

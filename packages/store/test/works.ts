@@ -16,7 +16,7 @@ import { CONNECT_CHECKS } from '../src/jobs/connection';
 import { loadJob } from '../src/jobs/file';
 import { openJob, passAsked } from '../src/jobs/decide';
 import { keepMove, valvesOfJob, type ValveStage } from '../src/jobs/valves';
-import { questionsAt } from '../src/jobs/questions';
+import { circumstancesOf, questionsAt } from '../src/jobs/questions';
 import { saveReading, type TypedReading } from '../src/runs/reading';
 import type { Actor } from '../src/people/actor';
 import type { AskingStage } from '../src/jobs/stages';
@@ -195,8 +195,9 @@ export async function answersAt(
   jobId: number,
   stage: AskingStage,
 ): Promise<{ given: Record<string, string>; skipReason: string }> {
-  const { instrument, moves } = await loadJob(tx, jobId);
-  const given = questionsAt(stage, instrument, valvesOfJob(instrument.hookUp, moves)).map(
+  const job = await loadJob(tx, jobId);
+  const { isLegLost } = valvesOfJob(job.instrument.hookUp, job.moves);
+  const given = questionsAt(stage, job.instrument, circumstancesOf({ ...job, isLegLost })).map(
     ({ key, kind, options }): [string, string] => [
       key,
       kind === 'tick' ? 'done' : kind === 'choice' ? (options?.[0] ?? '') : 'as usual',

@@ -9,14 +9,15 @@ import { REASON_WORD } from '@/places/jobs/words';
 import { Refused } from '@/ui/Refused';
 import { asItStands, useSubmit } from '@/ui/useSubmit';
 
-export function StartJob({ tag }: { tag: string }) {
+/** @param reasons the kinds of job that there can be on it */
+export function StartJob({ tag, reasons }: { tag: string; reasons: readonly JobReason[] }) {
   const { answer, isPending, form } = useSubmit(openJobAction);
   return (
     <form {...form(asItStands)}>
       <input type="hidden" name="tag" value={tag} />
       <Stack direction="row" sx={{ gap: 1, flexWrap: 'wrap' }}>
         <TextField select name="reason" label="Why" defaultValue="due" sx={{ minWidth: 210 }}>
-          {(Object.keys(REASON_WORD) as JobReason[]).map((reason) => (
+          {reasons.map((reason) => (
             <MenuItem key={reason} value={reason}>
               {REASON_WORD[reason]}
             </MenuItem>

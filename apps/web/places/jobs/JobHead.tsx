@@ -17,6 +17,9 @@ export function JobHead({ job }: { job: JobFile }) {
   const skipped = new Set(job.passed.filter(({ isSkip }) => isSkip).map(({ stage }) => stage));
   const isPassedOver = (stage: Stage) =>
     skipped.has(stage) ||
+    (job.reason === 'hot check' &&
+      STAGES.indexOf(stage) > STAGES.indexOf('authorise') &&
+      STAGES.indexOf(stage) < STAGES.indexOf('return')) ||
     (at > STAGES.indexOf('as-left') && isUntouched && (stage === 'adjust' || stage === 'as-left'));
   return (
     <Box component="header" sx={{ mb: 1.5 }}>

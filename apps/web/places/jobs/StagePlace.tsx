@@ -4,6 +4,7 @@ import type { ReactNode } from 'react';
 import { LinkButton } from '@/ui/LinkButton';
 import { Attachments } from './Attachments';
 import { JobHead } from './JobHead';
+import { JobLists } from './lists/JobLists';
 import { loadJobOr404 } from './load';
 import { Turns } from './Turns';
 import { STAGE_WORD } from './words';
@@ -41,6 +42,7 @@ export async function StagePlace({
       {view(job)}
       {isHere && (
         <>
+          <JobLists job={job.id} lines={job.lines} />
           <Attachments job={job} />
           <Turns
             job={job.id}

@@ -40,6 +40,8 @@ export const REASON_WORD: Record<JobReason, string> = {
   check: 'Check between due dates',
   'range change': 'Range change',
   new: 'New instrument',
+  'cold set-up': 'Drum level, cold set-up',
+  'hot check': 'Drum level, hot check',
 };
 
 export const PLACE_WORD: Record<WorkPlace, string> = {

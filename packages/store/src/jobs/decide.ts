@@ -9,15 +9,17 @@ import { verdictOfStoredRun, missingPoints } from '../runs/evaluation';
 import { copyInstrument, copyOf, instrumentOfJob } from './instrument-copy';
 import type { Instrument } from '../registers/instrument';
 import { findInstrument, instrumentsOf } from '../registers/instruments';
-import type { JobReason } from './file';
-import { lockJobAt, moveJob, type Passage } from './move';
-import type { AskingStage, Stage } from './stages';
+import { setupReadingsOfJob } from '../registers/setup-readings';
+import { whyNotFor } from './checklists';
+import { addLists, linesOfJob, listsFor } from './lists';
+import { lockJobAt, moveJob, reasonOfJob, type Passage } from './move';
+import type { AskingStage, JobReason, Stage } from './stages';
 import { requirePlanner, requireWorker } from '../people/people';
 import type { Actor } from '../people/actor';
 import { currentPass, lastRunOf, runsOfJob } from '../runs/load';
 import { startRunAfter } from '../runs/start';
 import type { Run, RunKind } from '../runs/copy';
-import { answersOf, questionsAt, unanswered } from './questions';
+import { answersOf, circumstancesOf, questionsAt, unanswered } from './questions';
 import { movesOfJob, valvesOfJob } from './valves';
 
 /** Why there is no job on an instrument, in words; null where there can be one. */
@@ -33,7 +35,7 @@ export function whyNotWalkable({ state }: Pick<Instrument, 'state'>): string | n
 export async function openJob(tx: Queryable, actor: Actor, tag: string, reason: JobReason): Promise<number> {
   await requirePlanner(tx, actor);
   const instrument = await findInstrument(tx, { tag });
-  const why = whyNotWalkable(instrument);
+  const why = whyNotWalkable(instrument) ?? whyNotFor(reason, instrument);
   if (why !== null) throw new StoreError({ code: 'not-walkable', why });
   const [opened] = await tx.query<{ id: number }>(
     `insert into job (instrument_id, reason, opened_by, opened_at, instrument_copy) values ($1, $2, $3, $4, $5)
@@ -47,6 +49,7 @@ export async function openJob(tx: Queryable, actor: Actor, tag: string, reason: 
     );
     throw new StoreError({ code: 'job-already-open', tag, jobId: standing?.id ?? 0 });
   }
+  await addLists(tx, actor, [opened.id], listsFor(reason));
   await appendToTrail(tx, actor, {
     act: 'open job',
     subject: { kind: 'job', id: opened.id },
@@ -68,9 +71,8 @@ export async function openJobsFor(
 ): Promise<{ opened: number; refused: readonly string[] }> {
   await requirePlanner(tx, actor);
   const wanted = await instrumentsOf(tx, instrumentIds);
-  const walkable = wanted
-    .filter((instrument) => whyNotWalkable(instrument) === null)
-    .sort((a, b) => a.id - b.id);
+  const whyNot = (instrument: Instrument) => whyNotWalkable(instrument) ?? whyNotFor(reason, instrument);
+  const walkable = wanted.filter((instrument) => whyNot(instrument) === null).sort((a, b) => a.id - b.id);
   const opened = await tx.query<{ id: number; instrumentId: number }>(
     `insert into job (instrument_id, reason, opened_by, opened_at, instrument_copy)
      select id, $3, $4, $5, copy from unnest($1::bigint[], $2::jsonb[]) as wanted (id, copy) order by id
@@ -85,6 +87,12 @@ export async function openJobsFor(
     ],
   );
   const jobOf = new Map(opened.map(({ id, instrumentId }) => [instrumentId, id]));
+  await addLists(
+    tx,
+    actor,
+    opened.map(({ id }) => id),
+    listsFor(reason),
+  );
   await appendAllToTrail(
     tx,
     actor,
@@ -103,7 +111,7 @@ export async function openJobsFor(
   );
   const refused = left.map((instrument) => {
     const { tag } = instrument;
-    const why = whyNotWalkable(instrument);
+    const why = whyNot(instrument);
     if (why !== null) return `${tag}: ${why}`;
     const jobId = standing.find(({ instrumentId }) => instrumentId === instrument.id)?.id ?? 0;
     return new StoreError({ code: 'job-already-open', tag, jobId }).message;
@@ -122,7 +130,9 @@ async function passStage(
   await appendToTrail(tx, actor, { act, subject: { kind: 'job', id: jobId }, detail: { ...passage } });
 }
 
-/** What follows a stage that is passed by answering. */
+/** What follows a stage that is passed by answering. A hot check is made while the instrument measures. */
+const stageAfter = (stage: AskingStage, reason: JobReason): Stage =>
+  stage === 'authorise' && reason === 'hot check' ? 'return' : AFTER[stage];
 const AFTER: Readonly<Record<AskingStage, Stage>> = {
   brief: 'authorise',
   authorise: 'isolate',
@@ -148,7 +158,14 @@ export async function passAsked(
   if (stage === 'brief' || stage === 'authorise') await copyInstrument(tx, jobId, instrumentId, false);
   const instrument = await instrumentOfJob(tx, jobId);
   const state = valvesOfJob(instrument.hookUp, await movesOfJob(tx, jobId));
-  const questions = questionsAt(stage, instrument, state);
+  const reason = await reasonOfJob(tx, jobId);
+  const circumstances = circumstancesOf({
+    reason,
+    isLegLost: state.isLegLost,
+    setups: await setupReadingsOfJob(tx, jobId),
+    lines: await linesOfJob(tx, jobId),
+  });
+  const questions = questionsAt(stage, instrument, circumstances);
   const isSkip = skipReason.trim() !== '';
   if (!isSkip) {
     const open = unanswered(questions, given);
@@ -169,7 +186,7 @@ export async function passAsked(
     tx,
     actor,
     jobId,
-    { from: stage, to: AFTER[stage], note: skipReason.trim(), isSkip, answers },
+    { from: stage, to: stageAfter(stage, reason), note: skipReason.trim(), isSkip, answers },
     isSkip ? `pass over ${stage}` : `pass ${stage}`,
   );
 }
@@ -247,6 +264,7 @@ export async function decideOnRun(
   const to = isChanging ? 'adjust' : decision === 'further tests' ? 'as-found' : 'return';
   const answers = [{ question: 'Decision', answer: decision }];
   await passStage(tx, actor, jobId, { from: 'judge', to, note: said, answers }, 'decide');
+  if (decision === 'range change') await addLists(tx, actor, [jobId], listsFor('range change'));
   if (decision !== 'further tests') return;
   await startRunAfter(tx, actor, jobId, run, { kind: 'as-found', pass: run.pass + 1 });
 }

@@ -8,16 +8,16 @@ import { StoreError } from '../db/errors';
 import { changedSince, instrumentCopySchema, type Since } from './instrument-copy';
 import type { Instrument } from '../registers/instrument';
 import { findInstrument } from '../registers/instruments';
+import { biasesOfJob, type Bias } from '../registers/notes';
 import { setupReadingsOfJob, type SetupReading } from '../registers/setup-readings';
-import type { Stage, Standing } from './stages';
+import type { JobReason, Stage, Standing } from './stages';
 import { runsOfJob } from '../runs/load';
 import type { Run } from '../runs/copy';
 import { letterheadOf, type Letterhead } from '../people/site';
 import type { Answer } from './questions';
+import { linesOfJob, type JobListLine } from './lists';
+import { rangePlanOf, type RangePlan } from './plan-kept';
 import { movesOfJob, type MadeMove } from './valves';
-
-export const JOB_REASONS = ['due', 'fault', 'check', 'range change', 'new'] as const;
-export type JobReason = (typeof JOB_REASONS)[number];
 
 export interface JobLine {
   readonly id: number;
@@ -73,6 +73,8 @@ const RENAMED_SQL = `
     union all select moved_by, moved_at from valve_move where job_id = $1
     union all select amended_by, amended_at from amendment where job_id = $1
     union all select read_by, read_at from setup_reading where job_id = $1
+    union all select done_by, done_at from job_line_tick join job_line line on line.id = line_id where job_id = $1
+    union all select made_by, made_at from bias where job_id = $1
   ) hand join person on person.id = hand.person
   where name_at(hand.person, hand.at) <> person.name order by 1`;
 
@@ -95,6 +97,12 @@ export interface JobFile extends JobLine {
   readonly moves: readonly MadeMove[];
   /** What was read of its set-up, in order. */
   readonly setups: readonly SetupReading[];
+  /** The range that it was opened for; null where it was not opened for one. */
+  readonly plan: RangePlan | null;
+  /** The offsets that were entered in it. */
+  readonly biases: readonly Bias[];
+  /** The lines of its lists, in order. */
+  readonly lines: readonly JobListLine[];
   readonly passed: readonly StageRecord[];
 }
 
@@ -201,6 +209,9 @@ export async function loadJob(db: Queryable, jobId: number): Promise<JobFile> {
     adjustments: await adjustmentsOfJob(db, jobId),
     moves: await movesOfJob(db, jobId),
     setups: await setupReadingsOfJob(db, jobId),
+    lines: await linesOfJob(db, jobId),
+    plan: await rangePlanOf(db, jobId),
+    biases: await biasesOfJob(db, jobId),
     passed: await db.query<StageRecord>(
       `select stage, note, is_skip as "isSkip", answers, name_at(done_by, done_at) as "doneBy", done_at as "doneAt"
        from stage_passed where job_id = $1 order by stage_passed.id`,

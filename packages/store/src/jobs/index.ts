@@ -58,10 +58,8 @@ export {
   closedJobs,
   countOpenJobs,
   hasSamePoints,
-  JOB_REASONS,
   type JobFile,
   type JobLine,
-  type JobReason,
   jobsOfInstrument,
   jobsSentBack,
   jobsToReview,
@@ -72,9 +70,21 @@ export {
 } from './file';
 export { type InstrumentCopy, type Since } from './instrument-copy';
 export { type Leak, type LeakBasis, leakLimit } from './leak';
+export { type JobListLine, type JobList, tickLine } from './lists';
+export { whyNotFor } from './checklists';
+export { type RangePlan, rangePlanOf } from './plan-kept';
+export { openRangeChange } from './range-plan';
 export { stageOfJob } from './move';
-export { type Answer, type Question, questionsAt, unanswered } from './questions';
+export { type Answer, circumstancesOf, type Question, questionsAt, unanswered } from './questions';
 export { backToReturn, isOwnWork, reasonToLeave, reviewJob, signJob } from './sign';
-export { ASKING_STAGES, type AskingStage, type Stage, STAGES, type Standing } from './stages';
+export {
+  ASKING_STAGES,
+  type AskingStage,
+  JOB_REASONS,
+  type JobReason,
+  type Stage,
+  STAGES,
+  type Standing,
+} from './stages';
 export { cancelJob, connectAgain } from './turns';
 export { keepMove, type MadeMove, movesOfJob, VALVE_STAGES, valvesOfJob, type ValveStage } from './valves';

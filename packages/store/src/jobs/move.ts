@@ -4,7 +4,7 @@ import { StoreError } from '../db/errors';
 import type { Actor } from '../people/actor';
 import type { Answer } from './questions';
 
-import type { Standing, Stage } from './stages';
+import type { JobReason, Standing, Stage } from './stages';
 
 /**
  * Where a job stands.
@@ -14,6 +14,16 @@ export async function stageOfJob(db: Queryable, jobId: number): Promise<Standing
   const [job] = await db.query<{ stage: Standing }>('select stage from job where id = $1', [jobId]);
   if (job === undefined) throw new StoreError({ code: 'no-such', what: 'job', name: jobId });
   return job.stage;
+}
+
+/**
+ * Why a job was opened.
+ * @throws StoreError `no-such`
+ */
+export async function reasonOfJob(db: Queryable, jobId: number): Promise<JobReason> {
+  const [job] = await db.query<{ reason: JobReason }>('select reason from job where id = $1', [jobId]);
+  if (job === undefined) throw new StoreError({ code: 'no-such', what: 'job', name: jobId });
+  return job.reason;
 }
 
 /**

@@ -4,6 +4,7 @@
  */
 import { formatPlain } from '@barys/core/text';
 import type { Instrument } from '../registers/instrument';
+import type { SetupReading } from '../registers/setup-readings';
 import type { Stage } from './stages';
 
 export interface Question {
@@ -117,7 +118,84 @@ function setUp({ configuration, kind, body }: Asked): Question[] {
   return damping;
 }
 
-function restore({ configuration, body, hookUp }: Asked, { isLegLost }: { isLegLost: boolean }): Question[] {
+/** What happened so far in a job that brings a question of its own. */
+export interface Circumstances {
+  readonly isLegLost: boolean;
+  readonly isHotCheck: boolean;
+  /** Settings that matter and were last read otherwise than they must be. */
+  readonly wrongSettings: readonly string[];
+  /** How many lines of the job's lists are not ticked. */
+  readonly openLines: number;
+}
+
+const NOTHING_SPECIAL: Circumstances = {
+  isLegLost: false,
+  isHotCheck: false,
+  wrongSettings: [],
+  openLines: 0,
+};
+
+export function circumstancesOf({
+  reason,
+  isLegLost,
+  setups,
+  lines,
+}: {
+  readonly reason: string;
+  readonly isLegLost: boolean;
+  readonly setups: readonly Pick<SetupReading, 'differences'>[];
+  readonly lines: readonly { readonly isDone: boolean }[];
+}): Circumstances {
+  return {
+    isLegLost,
+    isHotCheck: reason === 'hot check',
+    wrongSettings: (setups.at(-1)?.differences ?? [])
+      .filter(({ matters }) => matters === 'yes')
+      .map(({ name }) => name),
+    openLines: lines.filter(({ isDone }) => !isDone).length,
+  };
+}
+
+/** What is asked where something is left as it should not be. */
+const leftOpen = ({ wrongSettings, openLines }: Circumstances): Question[] => [
+  ...(wrongSettings.length === 0
+    ? []
+    : [
+        {
+          key: 'set-up',
+          text: `Set-up last read otherwise than it must be (${wrongSettings.join(', ')}): put right, or why it stays`,
+          kind: 'text' as const,
+        },
+      ]),
+  ...(openLines === 0
+    ? []
+    : [
+        {
+          key: 'open-lines',
+          text: `Lines of the lists not ticked (${openLines}): who does them and when, or why not`,
+          kind: 'text' as const,
+        },
+      ]),
+];
+
+const live: readonly Question[] = [
+  {
+    key: 'live',
+    text: 'Live reading against the process: what is shown, and what it should be',
+    kind: 'text',
+    example: '3.2 bar, panel gauge 3.2 bar',
+  },
+  {
+    key: 'handed-back',
+    text: 'Controller and trips put back by (an authorised person), or “none was touched”',
+    kind: 'text',
+    example: 'Shift manager',
+  },
+];
+
+function restore({ configuration, body, hookUp }: Asked, circumstances: Circumstances): Question[] {
+  // Nothing was opened or connected.
+  if (circumstances.isHotCheck) return [...live, ...leftOpen(circumstances)];
   return [
     tick('disconnected', 'Test gear vented, disconnected and off the line; test connections plugged'),
     ...(isElectric({ body })
@@ -126,35 +204,28 @@ function restore({ configuration, body, hookUp }: Asked, { isLegLost }: { isLegL
     ...(body.technology === 'smart'
       ? [tick('protection', 'Loop back in automatic, write protection back on')]
       : []),
-    ...(hookUp === 'wet-leg' && isLegLost ? [tick('leg', 'Wet leg filled again and proven full')] : []),
-    {
-      key: 'live',
-      text: 'Live reading against the process: what is shown, and what it should be',
-      kind: 'text',
-      example: '3.2 bar, panel gauge 3.2 bar',
-    },
-    {
-      key: 'handed-back',
-      text: 'Controller and trips put back by (an authorised person), or “none was touched”',
-      kind: 'text',
-      example: 'Shift manager',
-    },
+    ...(hookUp === 'wet-leg' && circumstances.isLegLost
+      ? [tick('leg', 'Wet leg filled again and proven full')]
+      : []),
+    ...live,
     tick('label', 'Label fixed, place clean, covers tight'),
     ...(configuration.version > 1
       ? [tick('receivers', 'Display, controller and computer have the range that is set')]
       : []),
+    ...leftOpen(circumstances),
   ];
 }
 
 /**
  * All questions of a stage: the usual ones for this instrument, then those of its procedure.
- * @param circumstances what happened so far that brings a question of its own
+ * @param special what happened so far that brings a question of its own
  */
 export function questionsAt(
   stage: Stage,
   asked: Asked,
-  circumstances: { readonly isLegLost: boolean } = { isLegLost: false },
+  special: Partial<Circumstances> = {},
 ): readonly Question[] {
+  const circumstances = { ...NOTHING_SPECIAL, ...special };
   const own =
     stage === 'authorise'
       ? authorise(asked)

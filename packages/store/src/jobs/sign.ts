@@ -3,7 +3,7 @@ import { appendToTrail } from '../db/audit';
 import type { Queryable } from '../db/database';
 import { StoreError } from '../db/errors';
 import { verdictOfStoredRun, missingPoints } from '../runs/evaluation';
-import { lockJobAt, moveJob } from './move';
+import { lockJobAt, moveJob, reasonOfJob } from './move';
 import { copyInstrument } from './instrument-copy';
 import { asFoundRun, asLeftRun, lastDay } from './file';
 import { hasPassword, isPasswordOf } from '../people/sessions';
@@ -23,7 +23,9 @@ export async function requirePassword(tx: Queryable, { personId }: Actor, passwo
   if (!(await isPasswordOf(tx, personId, password))) throw new StoreError({ code: 'wrong-password' });
 }
 
-async function runsToSign(tx: Queryable, jobId: number): Promise<{ asFound: Run; asLeft: Run }> {
+/** The runs that a signature is for; null of a hot check, which has none. */
+async function runsToSign(tx: Queryable, jobId: number): Promise<{ asFound: Run; asLeft: Run } | null> {
+  if ((await reasonOfJob(tx, jobId)) === 'hot check') return null;
   const runs = await runsOfJob(tx, jobId);
   const asFound = asFoundRun({ runs });
   if (asFound === null) throw new StoreError({ code: 'no-such', what: 'as-found run of job', name: jobId });
@@ -48,9 +50,9 @@ export async function signJob(
   const signer = await requireWorker(tx, actor);
   const { instrumentId } = await lockJobAt(tx, jobId, 'sign');
   await requirePassword(tx, actor, password);
-  const { asFound, asLeft } = await runsToSign(tx, jobId);
-  const found = verdictOfStoredRun(asFound);
-  const left = verdictOfStoredRun(asLeft);
+  const runs = await runsToSign(tx, jobId);
+  const found = runs === null ? null : verdictOfStoredRun(runs.asFound);
+  const left = runs === null ? null : verdictOfStoredRun(runs.asLeft);
   const said = remark.trim();
   // What was said where it was decided to leave it so is not asked for once more.
   const isExplained = said !== '' || (await reasonToLeave(tx, jobId));
@@ -72,10 +74,20 @@ export async function signJob(
   await tx.query(
     `update job set stage = $7, signed_by = $2, signed_at = $3, remark = $4, as_found_verdict = $5,
        as_left_verdict = $6, letterhead = $8,
-       next_due = case when $6 = 'outside' then null else ($9::date + make_interval(months =>
+       next_due = case when $6 = 'outside' or $9::date is null then null else ($9::date + make_interval(months =>
          (select interval_months from instrument where id = instrument_id)))::date end
      where id = $1`,
-    [jobId, actor.personId, actor.at, said, found, left, to, site?.letterhead ?? null, lastDay(asLeft)],
+    [
+      jobId,
+      actor.personId,
+      actor.at,
+      said,
+      found,
+      left,
+      to,
+      site?.letterhead ?? null,
+      runs === null ? null : lastDay(runs.asLeft),
+    ],
   );
   const due = to === 'closed' ? await moveDueDate(tx, jobId) : null;
   await appendToTrail(tx, actor, {
@@ -136,6 +148,9 @@ export async function handsIn(tx: Queryable, jobId: number): Promise<ReadonlySet
      union select moved_by from valve_move where job_id = $1
      union select made_by from adjustment where job_id = $1
      union select done_by from stage_passed where job_id = $1 and stage <> 'review'
+     union select read_by from setup_reading where job_id = $1
+     union select done_by from job_line_tick join job_line line on line.id = line_id where job_id = $1
+     union select made_by from bias where job_id = $1
      union select signed_by from job where id = $1`,
     [jobId],
   );

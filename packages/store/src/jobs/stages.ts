@@ -1,4 +1,4 @@
-/** The stages of a job. */
+/** The stages of a job, and why one is opened. */
 /** In their order. */
 export const STAGES = [
   'brief',
@@ -20,3 +20,15 @@ export type Standing = Stage | 'review' | 'closed' | 'cancelled';
 /** Stages that a technician passes by answering what is asked there. */
 export const ASKING_STAGES = ['brief', 'authorise', 'isolate', 'return'] as const;
 export type AskingStage = (typeof ASKING_STAGES)[number];
+
+/** Why a job is opened. */
+export const JOB_REASONS = [
+  'due',
+  'fault',
+  'check',
+  'range change',
+  'new',
+  'cold set-up',
+  'hot check',
+] as const;
+export type JobReason = (typeof JOB_REASONS)[number];

@@ -83,6 +83,16 @@ export {
   type CheckResult,
 } from './setup';
 export { keepSetupReading, type NewSetupReading, type SetupReading, setupReadingsOf } from './setup-readings';
+export {
+  addNote,
+  type Bias,
+  biasesOf,
+  biasSchema,
+  type InstrumentNote,
+  keepBias,
+  noteSchema,
+  notesOf,
+} from './notes';
 export { type PastRun, pastRunsOf } from './past-results';
 export {
   findProcedure,

@@ -2,9 +2,11 @@ import { HOOK_UPS } from '@barys/core/hookup';
 import { settingWords, transferWords } from '@barys/core/setup';
 import { formatPlain } from '@barys/core/text';
 import { convertPressure, PRESSURE_UNITS } from '@barys/core/units';
-import { jobsOfInstrument, whyNotWalkable } from '@barys/store/jobs';
+import { JOB_REASONS, jobsOfInstrument, whyNotFor, whyNotWalkable } from '@barys/store/jobs';
 import {
   accuracyOfBody,
+  biasesOf,
+  notesOf,
   pastRunsOf,
   rangeMisfit,
   toleranceOf,
@@ -16,8 +18,10 @@ import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
 import Link from 'next/link';
 import type { ReactNode } from 'react';
+import { NoteList } from '@/places/instruments/NoteList';
 import { PastRuns } from '@/places/instruments/PastRuns';
 import { StartJob } from '@/places/instruments/StartJob';
+import { BiasTable } from '@/places/jobs/BiasTable';
 import { JobTable } from '@/places/jobs/JobTable';
 import { STAGE_WORD } from '@/places/jobs/words';
 import { pointsInWords } from '@/places/office/procedures/words';
@@ -140,8 +144,10 @@ const PAST_RUNS = 40;
 export default async function InstrumentPage({ params }: { params: Params }) {
   const instrument = await loadInstrument(params);
   const db = database();
-  const [jobs, past] = await Promise.all([
+  const [jobs, notes, biases, past] = await Promise.all([
     jobsOfInstrument(db, instrument.id),
+    notesOf(db, instrument.id, PAST_RUNS),
+    biasesOf(db, instrument.id, PAST_RUNS),
     pastRunsOf(db, instrument, PAST_RUNS),
   ]);
   const { configuration, body, tag } = instrument;
@@ -166,7 +172,10 @@ export default async function InstrumentPage({ params }: { params: Params }) {
             Go on with job {open.id}: {STAGE_WORD[open.stage]}
           </LinkButton>
         ) : why === null ? (
-          <StartJob tag={tag} />
+          <StartJob
+            tag={tag}
+            reasons={JOB_REASONS.filter((reason) => whyNotFor(reason, instrument) === null)}
+          />
         ) : (
           <Typography variant="body2" sx={{ color: 'text.secondary', maxWidth: 380 }}>
             {why}
@@ -188,6 +197,16 @@ export default async function InstrumentPage({ params }: { params: Params }) {
               empty="None yet. The first signed job sets the next due date."
             />
           </Sheet>
+          {biases.length > 0 && (
+            <Sheet title="Biases entered hot" aside="the first is in force">
+              <BiasTable biases={biases} />
+            </Sheet>
+          )}
+          {notes.length > 0 && (
+            <Sheet title="Notes from the workshop">
+              <NoteList notes={notes} />
+            </Sheet>
+          )}
           {past.length > 0 && (
             <Sheet title="Results brought in" aside="judged by today's tolerance">
               <PastRuns runs={past} />

@@ -12,6 +12,7 @@ import { LinkButton } from '@/ui/LinkButton';
 import { Sheet } from '@/ui/Sheet';
 import { AdjustmentTable } from '@/places/jobs/AdjustmentTable';
 import { AdjustForm, LeaveAdjust } from '@/places/jobs/AdjustForm';
+import { PlanSheet } from '@/places/jobs/PlanSheet';
 import { RunSummary } from '@/places/jobs/RunSummary';
 
 export function AdjustStage({ job }: { job: JobFile }) {
@@ -72,6 +73,7 @@ export function AdjustStage({ job }: { job: JobFile }) {
             canGoBack={!isConfigured && job.adjustments.length === 0}
           />
         </Sheet>
+        <PlanSheet job={job} />
         <RangeSheet
           job={job}
           last={isConfigured ? before.madeWith.configuration : null}

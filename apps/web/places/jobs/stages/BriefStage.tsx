@@ -1,17 +1,9 @@
-import { plannedPoints } from '@barys/core/procedure';
-import { acceptedOutput } from '@barys/core/run';
-import { expectedOutput } from '@barys/core/signal';
 import { formatPlain } from '@barys/core/text';
 import { jobsOfInstrument, questionsAt, type JobFile } from '@barys/store/jobs';
 import { listReferences, settleWaitS, toleranceOf, type Reference } from '@barys/store/registers';
-import { limitsOf, rankReferences } from '@barys/store/runs';
+import { rankReferences } from '@barys/store/runs';
 import Box from '@mui/material/Box';
 import Stack from '@mui/material/Stack';
-import Table from '@mui/material/Table';
-import TableBody from '@mui/material/TableBody';
-import TableCell from '@mui/material/TableCell';
-import TableHead from '@mui/material/TableHead';
-import TableRow from '@mui/material/TableRow';
 import Typography from '@mui/material/Typography';
 import { toleranceInWords } from '@/ui/range/toleranceInWords';
 import { ProcedureNotes } from '@/places/office/procedures/ProcedureNotes';
@@ -19,8 +11,6 @@ import { pointsInWords } from '@/places/office/procedures/words';
 import { database } from '@/server/database';
 import { dueInWords, localDate, showDate } from '@/server/dates';
 import { Columns } from '@/ui/Columns';
-import { Figure } from '@/ui/Figure';
-import { figuresFor, pointPercent } from '@/ui/figures';
 import { serialWords } from '@/places/references/words';
 import { Facts } from '@/ui/Facts';
 import { ratioInWords } from '@/ui/ratio';
@@ -29,6 +19,8 @@ import { Stave } from '@/ui/Stave';
 import { VerdictMark } from '@/ui/VerdictMark';
 import { Caution, SITE_RULES_FIRST } from '@/places/jobs/Caution';
 import { AskedForm } from '@/places/jobs/AskedForm';
+import { ExpectTable } from '@/places/jobs/ExpectTable';
+import { PlanSheet } from '@/places/jobs/PlanSheet';
 import { REASON_WORD, sinceFacts } from '@/places/jobs/words';
 
 export async function BriefStage({ job }: { job: JobFile }) {
@@ -76,7 +68,13 @@ export async function BriefStage({ job }: { job: JobFile }) {
         <Sheet title="Signal stave" aside={`body: ${instrument.body.model}`}>
           <Stave body={instrument.body} configuration={configuration} spacing={54} />
         </Sheet>
-        <ExpectSheet instrument={instrument} />
+        <Sheet
+          title="What to apply and expect"
+          aside={procedure.content.direction === 'up-and-down' ? 'the same coming down' : undefined}
+        >
+          <ExpectTable instrument={instrument} />
+        </Sheet>
+        <PlanSheet job={job} />
       </Stack>
     </Columns>
   );
@@ -146,56 +144,6 @@ function WorkSheet({
           ],
         ]}
       />
-    </Sheet>
-  );
-}
-
-/** What to apply at each point, and what may be read there. */
-function ExpectSheet({ instrument }: { instrument: JobFile['instrument'] }) {
-  const { configuration, procedure } = instrument;
-  const { content } = procedure;
-  const figures = figuresFor(configuration);
-  const limits = limitsOf(toleranceOf(instrument));
-  const rising = content.direction === 'down' ? 'down' : 'up';
-  const first = plannedPoints({ ...content, cycles: 1 }, configuration).filter(
-    ({ direction }) => direction === rising,
-  );
-  return (
-    <Sheet
-      title="What to apply and expect"
-      aside={content.direction === 'up-and-down' ? 'the same coming down' : undefined}
-    >
-      <Table size="small">
-        <TableHead>
-          <TableRow>
-            <TableCell>Point</TableCell>
-            <TableCell align="right">Apply, {figures.inputUnit}</TableCell>
-            <TableCell align="right">Expect, {figures.outputUnit}</TableCell>
-            <TableCell align="right">Lowest</TableCell>
-            <TableCell align="right">Highest</TableCell>
-          </TableRow>
-        </TableHead>
-        <TableBody>
-          {first.map(({ position, nominalPercent, applied }) => {
-            const { lowest, highest } = acceptedOutput(configuration, limits, applied);
-            return (
-              <TableRow key={position}>
-                <TableCell sx={{ whiteSpace: 'nowrap' }}>{pointPercent(nominalPercent)} %</TableCell>
-                {[
-                  figures.input(applied),
-                  figures.output(expectedOutput(configuration, applied)),
-                  figures.output(lowest),
-                  figures.output(highest),
-                ].map((text, index) => (
-                  <TableCell key={index} align="right">
-                    <Figure>{text}</Figure>
-                  </TableCell>
-                ))}
-              </TableRow>
-            );
-          })}
-        </TableBody>
-      </Table>
     </Sheet>
   );
 }

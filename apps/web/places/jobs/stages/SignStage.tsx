@@ -1,7 +1,7 @@
 import { StoreError } from '@barys/store/db';
 import { asFoundRun, asLeftRun, reasonToLeave, type JobFile } from '@barys/store/jobs';
 import { hasPassword } from '@barys/store/people';
-import { evaluateStoredRun } from '@barys/store/runs';
+import { evaluateStoredRun, type Run } from '@barys/store/runs';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
 import { database } from '@/server/database';
@@ -9,6 +9,8 @@ import { actingPerson } from '@/server/person';
 import { Columns } from '@/ui/Columns';
 import { CorridorSheet } from '@/ui/CorridorSheet';
 import { Sheet } from '@/ui/Sheet';
+import { BiasTable } from '@/places/jobs/BiasTable';
+import { ListRecord } from '@/places/jobs/lists/ListRecord';
 import { AdjustmentTable } from '@/places/jobs/AdjustmentTable';
 import { daysInWords } from '@/places/jobs/words';
 import { RunSummary } from '@/places/jobs/RunSummary';
@@ -16,33 +18,17 @@ import { SignForm } from '@/places/jobs/SignForm';
 
 export async function SignStage({ job }: { job: JobFile }) {
   const asFound = asFoundRun(job);
-  if (asFound === null) throw new StoreError({ code: 'no-such', what: 'as-found run of job', name: job.id });
+  if (asFound === null && job.reason !== 'hot check')
+    throw new StoreError({ code: 'no-such', what: 'as-found run of job', name: job.id });
   const asLeft = asLeftRun(job);
   const person = await actingPerson();
-  const finalVerdict = evaluateStoredRun(asLeft ?? asFound).verdict;
+  const final = asLeft ?? asFound;
+  const finalVerdict = final === null ? null : evaluateStoredRun(final).verdict;
   return (
     <Columns columns="1fr 1fr">
-      <Columns columns="repeat(2, minmax(0, 1fr))" from="sm">
-        <Sheet title="As found">
-          <RunSummary run={asFound} />
-        </Sheet>
-        <Sheet
-          title={asLeft === null ? 'As left' : `As left${asLeft.pass > 1 ? `, pass ${asLeft.pass}` : ''}`}
-        >
-          {asLeft === null ? (
-            <Typography>Left as found: nothing was adjusted.</Typography>
-          ) : (
-            <RunSummary run={asLeft} />
-          )}
-        </Sheet>
-        {job.adjustments.length > 0 && (
-          <Sheet title="Adjustments" sx={{ gridColumn: '1 / -1' }}>
-            <AdjustmentTable adjustments={job.adjustments} />
-          </Sheet>
-        )}
-      </Columns>
+      {asFound === null ? <WithoutRun job={job} /> : <Runs job={job} asFound={asFound} asLeft={asLeft} />}
       <Stack sx={{ gap: 1.5 }}>
-        <CorridorSheet asFound={asFound} asLeft={asLeft} height={230} />
+        {asFound !== null && <CorridorSheet asFound={asFound} asLeft={asLeft} height={230} />}
         <Sheet title="Sign">
           <SignForm
             job={job.id}
@@ -59,5 +45,41 @@ export async function SignStage({ job }: { job: JobFile }) {
         </Sheet>
       </Stack>
     </Columns>
+  );
+}
+
+function Runs({ job, asFound, asLeft }: { job: JobFile; asFound: Run; asLeft: Run | null }) {
+  return (
+    <Columns columns="repeat(2, minmax(0, 1fr))" from="sm">
+      <Sheet title="As found">
+        <RunSummary run={asFound} />
+      </Sheet>
+      <Sheet title={asLeft === null ? 'As left' : `As left${asLeft.pass > 1 ? `, pass ${asLeft.pass}` : ''}`}>
+        {asLeft === null ? (
+          <Typography>Left as found: nothing was adjusted.</Typography>
+        ) : (
+          <RunSummary run={asLeft} />
+        )}
+      </Sheet>
+      {job.adjustments.length > 0 && (
+        <Sheet title="Adjustments" sx={{ gridColumn: '1 / -1' }}>
+          <AdjustmentTable adjustments={job.adjustments} />
+        </Sheet>
+      )}
+    </Columns>
+  );
+}
+
+/** A hot check has no run: its list, and what was entered. */
+function WithoutRun({ job }: { job: JobFile }) {
+  return (
+    <Stack sx={{ gap: 1.5 }}>
+      <Sheet title="Biases entered">
+        <BiasTable biases={job.biases} />
+      </Sheet>
+      <Sheet title="Lists">
+        <ListRecord lines={job.lines} />
+      </Sheet>
+    </Stack>
   );
 }

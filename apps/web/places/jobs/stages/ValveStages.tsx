@@ -2,6 +2,7 @@ import { HOOK_UPS } from '@barys/core/hookup';
 import {
   asFoundRun,
   asLeftRun,
+  circumstancesOf,
   questionsAt,
   valvesOfJob,
   type JobFile,
@@ -15,6 +16,7 @@ import { AdjustAgain } from '@/places/jobs/AdjustAgain';
 import { AskedForm } from '@/places/jobs/AskedForm';
 import { Caution, SITE_RULES_FIRST } from '@/places/jobs/Caution';
 import { RunSummary } from '@/places/jobs/RunSummary';
+import { SetupPanel } from '@/places/jobs/SetupPanel';
 import { ValveDesk } from '@/places/jobs/ValveDesk';
 
 function Valves({ job, stage }: { job: JobFile; stage: ValveStage }) {
@@ -78,11 +80,16 @@ export function ReturnStage({ job }: { job: JobFile }) {
               />
             </Sheet>
           )}
+          {job.reason !== 'hot check' && <SetupPanel job={job} moment="as it must be" />}
           <Sheet title="Back in service">
             <AskedForm
               job={job.id}
               stage="return"
-              questions={questionsAt('return', instrument, state)}
+              questions={questionsAt(
+                'return',
+                instrument,
+                circumstancesOf({ ...job, isLegLost: state.isLegLost }),
+              )}
               word="Back in service, sign"
               takesFocus={false}
             />

@@ -1,7 +1,8 @@
 'use client';
 import { workLevelRange } from '@barys/core/level';
-import { formatFixed, formatPlain, formatSigned } from '@barys/core/text';
+import { formatFixed, formatPlain } from '@barys/core/text';
 import { convert, unitLabel } from '@barys/core/units';
+import { COLD_SET_UP, HOT_CHECK } from '@barys/store/shapes';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
@@ -16,8 +17,18 @@ import { saveCsv } from '@/ui/saveCsv';
 import { Sheet } from '@/ui/Sheet';
 import { useAddress } from '@/ui/useAddress';
 import { Working } from '@/ui/Working';
-import { computeDrum, computeHotCheck, csvOfDrum, LEVELS, type DrumResult, type DrumRow } from './compute';
+import {
+  computeDrum,
+  configurationOfDrum,
+  csvOfDrum,
+  noteOfDrum,
+  LEVELS,
+  type DrumResult,
+  type DrumRow,
+} from './compute';
+import { HandOver } from '../hand-over/HandOver';
 import { DrumForm } from './DrumForm';
+import { HotCheck } from './HotCheck';
 import { IndicationCurves } from './IndicationCurves';
 import { Unworkable } from '../deskFields';
 import { isFault } from '../typed';
@@ -35,13 +46,21 @@ export function DrumDesk({ initial }: { initial: DrumFields }) {
       {isFault(got) ? (
         <Unworkable title="Range" message={got.message} />
       ) : (
-        <Results fields={fields} result={got} />
+        <Results fields={fields} change={change} result={got} />
       )}
     </Columns>
   );
 }
 
-function Results({ fields, result }: { fields: DrumFields; result: DrumResult }) {
+function Results({
+  fields,
+  change,
+  result,
+}: {
+  fields: DrumFields;
+  change: (patch: Partial<DrumFields>) => void;
+  result: DrumResult;
+}) {
   const units = unitsOfDrum(fields);
   const { measurement, taps } = result;
   const [height, range] = [unitLabel(units.height), unitLabel(units.range)];
@@ -78,46 +97,18 @@ function Results({ fields, result }: { fields: DrumFields; result: DrumResult })
               Densities: IAPWS-IF97, saturated in the drum, at its own temperature in the leg.
             </Typography>
           </Sheet>
-          <HotSheet fields={fields} result={result} />
+          <HandOver
+            tag={fields.tag}
+            onTag={(tag) => change({ tag })}
+            configuration={configurationOfDrum(fields)}
+            note={noteOfDrum(fields, result)}
+          />
         </Stack>
       </Columns>
+      <HotCheck fields={fields} change={change} result={result} />
       <ShownSheet rows={result.rows} />
       <Steps />
     </Stack>
-  );
-}
-
-function HotSheet({ fields, result }: { fields: DrumFields; result: DrumResult }) {
-  const found = orDrumFault(() => computeHotCheck(fields, result));
-  if (isFault(found))
-    return (
-      <Sheet title="Hot check">
-        <Typography role="alert" sx={{ color: 'var(--outside)', fontWeight: 600 }}>
-          {found.message}
-        </Typography>
-      </Sheet>
-    );
-  return (
-    <Sheet title="Hot check">
-      <Facts
-        facts={[
-          ['True level by the glass', <Figure key="true">{`${found.truePercent} %`}</Figure>],
-          ['The transmitter has to show', <Figure key="expected">{`${found.expectedPercent} %`}</Figure>],
-          ['Densities explain', <Figure key="explained">{`${found.explained} %`}</Figure>],
-          ['Left unexplained', <Figure key="unexplained">{`${found.unexplained} %`}</Figure>],
-        ]}
-      />
-      <Typography variant="body2" sx={{ mt: 1 }}>
-        What is left may be a zero, a leg that is not full, or a leak. One school enters an offset hot; by
-        default Barys takes the densities, and an offset is a bias that holds at one pressure and level only.
-        With an offset that makes the transmitter right here, this error would be left elsewhere:
-      </Typography>
-      <ShownTable
-        label="Error left with the offset"
-        rows={found.left}
-        show={(percent) => formatSigned(percent, 1)}
-      />
-    </Sheet>
   );
 }
 
@@ -173,23 +164,11 @@ function ShownSheet({ rows }: { rows: readonly DrumRow[] }) {
   );
 }
 
-const COLD_STEPS = [
-  'Fill the pot until water leaves its vent; purge both lines.',
-  'Open the equaliser only while venting, then shut it.',
-  'Zero at the lowest visible level, span at the highest and not above it.',
-  'Check at half.',
-];
-const HOT_STEPS = [
-  'At steady pressure read drum pressure, glass and transmitter at the same time.',
-  'See what the densities explain before anything is entered.',
-  'Record pressure and level with every bias that is entered.',
-];
-
 function Steps() {
   return (
     <Sheet title="Set up cold, then checked hot">
       <Columns columns="1fr 1fr">
-        {[COLD_STEPS, HOT_STEPS].map((steps, index) => (
+        {[COLD_SET_UP, HOT_CHECK].map((steps, index) => (
           <Box component="ol" key={index} sx={{ m: 0, pl: 3 }}>
             {steps.map((step) => (
               <li key={step}>{step}</li>

@@ -9,13 +9,7 @@ import {
   type DrumTaps,
   type LevelMeasurement,
 } from '@barys/core/level';
-import {
-  decimalsForResolution,
-  formatFixed,
-  formatPlain,
-  formatSigned,
-  resolutionForSpan,
-} from '@barys/core/text';
+import { decimalsForResolution, formatFixed, formatPlain, resolutionForSpan } from '@barys/core/text';
 import { convert, unitLabel } from '@barys/core/units';
 import Papa from 'papaparse';
 import {
@@ -64,6 +58,26 @@ const levelOf = ({ zeroM, fullM }: DrumTaps, percent: number): number =>
 const percentOf = ({ zeroM, fullM }: DrumTaps, levelM: number): number =>
   ((levelM - zeroM) / (fullM - zeroM)) * 100;
 
+/** What is shown at true levels, %; null at a pressure beyond the critical one, or where the water of the leg would boil. */
+function shownAt(
+  taps: DrumTaps,
+  ranged: DrumState,
+  state: DrumState,
+  levels: readonly number[],
+): number[] | null {
+  try {
+    return levels.map((percent) =>
+      percentOf(taps, drumIndication(taps, ranged, state, levelOf(taps, percent)).indicatedM),
+    );
+  } catch (error) {
+    if (error instanceof CoreError) return null;
+    throw error;
+  }
+}
+
+const pressureWord = (fields: DrumFields, pascals: number): string =>
+  `${formatPlain(Number(shownPressure(fields, pascals).toPrecision(3)))} ${unitLabel(unitsOfDrum(fields).steam)}`;
+
 /** @throws CoreError at the field that is wrong */
 export function computeDrum(fields: DrumFields): DrumResult {
   const [taps, ranged] = [tapsOfFields(fields), rangedOfFields(fields)];
@@ -73,19 +87,9 @@ export function computeDrum(fields: DrumFields): DrumResult {
   const decimals = decimalsForResolution(resolutionForSpan(inUnit(hot.spanPa)));
   const show = (pascals: number) => formatFixed(inUnit(pascals), decimals);
   const rowAt = (at: string, state: DrumState): DrumRow[] => {
-    try {
-      const shown = LEVELS.map((percent) =>
-        percentOf(taps, drumIndication(taps, ranged, state, levelOf(taps, percent)).indicatedM),
-      );
-      return [{ at, shown }];
-    } catch (error) {
-      // A pressure beyond the critical one, or one at which the water of the leg would boil, has no row.
-      if (error instanceof CoreError) return [];
-      throw error;
-    }
+    const shown = shownAt(taps, ranged, state, LEVELS);
+    return shown === null ? [] : [{ at, shown }];
   };
-  const word = (pascals: number) =>
-    `${formatPlain(Number(shownPressure(fields, pascals).toPrecision(3)))} ${unitLabel(units.steam)}`;
   const states = SHARES.map((share) => ({
     ...ranged,
     pressurePa: ATMOSPHERE_PA + share * (ranged.pressurePa - ATMOSPHERE_PA),
@@ -100,43 +104,108 @@ export function computeDrum(fields: DrumFields): DrumResult {
     ],
     hot: [show(hot.lrvPa), show(hot.urvPa)],
     cold: [show(cold.lrvPa), show(cold.urvPa)],
-    rows: [...rowAt('cold', COLD), ...states.flatMap((state) => rowAt(word(state.pressurePa), state))],
+    rows: [
+      ...rowAt('cold', COLD),
+      ...states.flatMap((state) => rowAt(pressureWord(fields, state.pressurePa), state)),
+    ],
   };
 }
 
 export interface HotResult {
-  readonly truePercent: string;
-  readonly expectedPercent: string;
-  readonly explained: string;
-  readonly unexplained: string;
-  /** What would be left of the error with that offset entered, by pressure and level, % of the range. */
-  readonly left: readonly DrumRow[];
+  readonly truePercent: number;
+  readonly expectedPercent: number;
+  readonly glassPercent: number;
+  readonly shownPercent: number;
+  readonly explainedPercent: number;
+  readonly unexplainedPercent: number;
+  /** Absolute, Pa. */
+  readonly pressurePa: number;
+  /** What would make the transmitter right here: for the true level, and for the glass. */
+  readonly biasForTrue: number;
+  readonly biasForGlass: number;
+  /** The one that is typed, or else that for the true level. */
+  readonly bias: number;
 }
 
 /** @throws CoreError at the field that is wrong */
-export function computeHotCheck(fields: DrumFields, { taps, rows }: DrumResult): HotResult {
+export function computeHotCheck(fields: DrumFields, { taps }: DrumResult): HotResult {
   const [ranged, now] = [rangedOfFields(fields), nowOfFields(fields)];
-  const glassM = levelOf(taps, numberAt(fields, 'glass', 'What the glass shows'));
-  const shown = numberAt(fields, 'shown', 'What the transmitter shows');
+  const glassPercent = numberAt(fields, 'glass', 'What the glass shows');
+  const shownPercent = numberAt(fields, 'shown', 'What the transmitter shows');
   const found = hotCheck(taps, ranged, now, {
     glass: { bottomM: 0, temperatureC: numberAt(fields, 'glassTemperature', 'The temperature of the glass') },
-    glassM,
-    shownM: levelOf(taps, shown),
+    glassM: levelOf(taps, glassPercent),
+    shownM: levelOf(taps, shownPercent),
   });
   const span = taps.fullM - taps.zeroM;
-  // Made right here, it takes away what the densities do here, at every other pressure and level too.
-  const taken = percentOf(taps, found.expectedM) - percentOf(taps, found.trueM);
+  const truePercent = percentOf(taps, found.trueM);
   return {
-    truePercent: formatFixed(percentOf(taps, found.trueM), 1),
-    expectedPercent: formatFixed(percentOf(taps, found.expectedM), 1),
-    explained: formatSigned((found.explainedM / span) * 100, 1),
-    unexplained: formatSigned((found.unexplainedM / span) * 100, 1),
-    left: rows.map(({ at, shown: each }) => ({
-      at,
-      shown: each.map((percent, index) => percent - taken - (LEVELS[index] ?? 0)),
-    })),
+    truePercent,
+    expectedPercent: percentOf(taps, found.expectedM),
+    glassPercent,
+    shownPercent,
+    explainedPercent: (found.explainedM / span) * 100,
+    unexplainedPercent: (found.unexplainedM / span) * 100,
+    pressurePa: now.pressurePa,
+    biasForTrue: truePercent - shownPercent,
+    biasForGlass: glassPercent - shownPercent,
+    bias: fields.bias.trim() === '' ? truePercent - shownPercent : numberAt(fields, 'bias', 'The bias'),
   };
 }
+
+export interface BiasMap {
+  readonly pressures: readonly { readonly pascals: number; readonly at: string }[];
+  readonly levels: readonly number[];
+  /** Error that the bias leaves, % of the range: by pressure, then by level. */
+  readonly errors: readonly (readonly number[])[];
+  /** The largest of them either way. */
+  readonly largest: number;
+}
+
+const MAP_PRESSURES = 12;
+const MAP_LEVELS = [0, 10, 20, 30, 40, 50, 60, 70, 80, 90, 100] as const;
+
+/**
+ * Where a bias is wrong: what it leaves of the error at other pressures and levels, with what the densities do not explain
+ * taken to stay the same.
+ * @throws CoreError at the field that is wrong
+ */
+export function computeBiasMap(fields: DrumFields, { taps }: DrumResult, hot: HotResult): BiasMap {
+  const ranged = rangedOfFields(fields);
+  const highest = Math.max(ranged.pressurePa, hot.pressurePa) - ATMOSPHERE_PA;
+  const rows = Array.from({ length: MAP_PRESSURES }, (_, index) => {
+    const pascals = ATMOSPHERE_PA + (highest * (index + 1)) / MAP_PRESSURES;
+    const state = { ...ranged, pressurePa: pascals };
+    const shown = shownAt(taps, ranged, state, MAP_LEVELS);
+    if (shown === null) return [];
+    const errors = shown.map(
+      (percent, place) => percent + hot.unexplainedPercent + hot.bias - (MAP_LEVELS[place] ?? 0),
+    );
+    return [{ pascals, at: pressureWord(fields, pascals), errors }];
+  }).flat();
+  return {
+    pressures: rows.map(({ pascals, at }) => ({ pascals, at })),
+    levels: MAP_LEVELS,
+    errors: rows.map(({ errors }) => errors),
+    largest: Math.max(0, ...rows.flatMap(({ errors }) => errors.map(Math.abs))),
+  };
+}
+
+/** The hot range as the form of an instrument's next configuration takes it. */
+export function configurationOfDrum(fields: DrumFields): Record<string, string> {
+  const { range } = unitsOfDrum(fields);
+  const hot = drumRange(tapsOfFields(fields), rangedOfFields(fields));
+  const fine = (pascals: number) => String(Number(convert(pascals, 'Pa', range).toPrecision(6)));
+  return {
+    lrv: fine(hot.lrvPa),
+    urv: fine(hot.urvPa),
+    inputUnit: range,
+    reason: `Boiler drum, ranged for ${fields.pressure} ${unitLabel(unitsOfDrum(fields).steam)} ${fields.kind}, leg at ${fields.leg} °C`,
+  };
+}
+
+export const noteOfDrum = (fields: DrumFields, { hot: [low, high] }: DrumResult): string =>
+  `Boiler drum at ${fields.pressure} ${unitLabel(unitsOfDrum(fields).steam)} ${fields.kind}: ${low} … ${high} ${unitLabel(unitsOfDrum(fields).range)}.`;
 
 export const csvOfDrum = (rows: readonly DrumRow[]): string =>
   Papa.unparse({

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { computeDrum, computeHotCheck, csvOfDrum, LEVELS } from './compute';
+import { computeBiasMap, computeDrum, computeHotCheck, csvOfDrum, LEVELS } from './compute';
 import { DRUM_FIELDS, orDrumFault, type DrumFields } from './fields';
 
 const drum = (patch: Partial<DrumFields> = {}) => {
@@ -25,15 +25,27 @@ describe('a boiler drum as it is typed', () => {
     expect(csvOfDrum(one.result.rows).split('\r\n')[0]).toContain('Shown at a true level of 25 %');
   });
 
-  it('leaves no error where an offset was made right, and some everywhere else', () => {
+  it('leaves no error where a bias was made right, and some everywhere else', () => {
     const one = drum();
     const found = computeHotCheck(one.fields, one.result);
-    const here = found.left.find(({ at }) => at === '20 bar')?.shown ?? [];
-    // Errors are straight lines over the level; the true level lies between two of the columns.
-    const share = (Number(found.truePercent) - 50) / 25;
-    const [low = NaN, high = NaN] = [here[2], here[3]];
-    expect(low + share * (high - low)).toBeCloseTo(0, 1);
-    expect(Math.abs(here[0] ?? 0)).toBeGreaterThan(1);
+    expect(found.bias).toBe(found.truePercent - found.shownPercent);
+    const map = computeBiasMap(one.fields, one.result, found);
+    // Errors are straight lines over the level, and smooth over the pressure: the map has the check between its cells.
+    const errorAt = (pascals: number) => {
+      const column = map.errors[map.pressures.findIndex((pressure) => pressure.pascals >= pascals)] ?? [];
+      const place = found.truePercent / 10;
+      const [low = NaN, high = NaN] = [column[Math.floor(place)], column[Math.floor(place) + 1]];
+      return low + (place - Math.floor(place)) * (high - low);
+    };
+    // 20 bar gauge is the sixth of twelve even steps up to 40 bar gauge.
+    expect(errorAt(found.pressurePa * (1 - 1e-12))).toBeCloseTo(0, 6);
+    expect(map.largest).toBeGreaterThan(3);
+    const glass = { ...one.fields, bias: '3' };
+    const byGlass = computeHotCheck(glass, one.result);
+    expect(byGlass.bias).toBe(3);
+    // The other school leaves what the cooler glass shows too little.
+    expect(byGlass.biasForGlass).toBe(3);
+    expect(byGlass.biasForTrue).toBeGreaterThan(3);
   });
 
   it('has no row where the leg would boil, or beyond the critical pressure', () => {

@@ -5,6 +5,9 @@ import { readNumber } from '@/ui/readNumber';
 import { numberAt, orFault, type Fault } from '../typed';
 
 export const DRUM_FIELDS = {
+  /** The instrument that it is worked out for, and the job in which. */
+  tag: '',
+  job: '',
   height: 'mm',
   steam: 'bar',
   /** Whether pressures are typed as a gauge shows them, or absolute. */
@@ -27,6 +30,9 @@ export const DRUM_FIELDS = {
   glass: '50',
   shown: '47',
   glassTemperature: '150',
+  /** % of the range, added to what is shown; empty takes the one that makes it right here. */
+  bias: '',
+  why: '',
 };
 export type DrumFields = Readonly<typeof DRUM_FIELDS>;
 export type DrumName = keyof DrumFields;

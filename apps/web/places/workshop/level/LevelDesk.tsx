@@ -17,10 +17,12 @@ import { useAddress } from '@/ui/useAddress';
 import { Working } from '@/ui/Working';
 import {
   computeLevel,
+  configurationOfLevel,
   csvOfLevel,
   forgotten,
   levelLimit,
   levelRows,
+  noteOfLevel,
   waysOfOffset,
   ZERO_WORDS,
   type LevelResult,
@@ -30,7 +32,7 @@ import { Unworkable } from '../deskFields';
 import { isFault } from '../typed';
 import { LevelDrawing } from './LevelDrawing';
 import { LevelForm } from './LevelForm';
-import { TakeOver } from './TakeOver';
+import { HandOver } from '../hand-over/HandOver';
 import { levelForEnd } from './move';
 
 type Change = (patch: Partial<LevelFields>) => void;
@@ -95,7 +97,12 @@ function Results({ fields, change, result }: { fields: LevelFields; change: Chan
         <TableSheet result={result} height={height} pressure={pressure} />
         <Stack sx={{ gap: 1.5 }}>
           <OffsetSheet result={result} height={height} pressure={pressure} />
-          <TakeOver fields={fields} result={result} />
+          <HandOver
+            tag={fields.tag}
+            onTag={(tag) => change({ tag })}
+            configuration={configurationOfLevel(fields, result)}
+            note={noteOfLevel(fields, result)}
+          />
         </Stack>
       </Columns>
     </Stack>

@@ -193,6 +193,10 @@ export const csvOfLevel = (rows: readonly LevelRow[], units: { height: string; p
     ),
   });
 
+/** What was worked out, in a sentence for a note. */
+export const noteOfLevel = (fields: LevelFields, { measurement, range, showPressure }: LevelResult): string =>
+  `${ARRANGEMENTS[measurement.arrangement].name}: ${showPressure(range.lrvPa)} … ${showPressure(range.urvPa)} ${unitLabel(unitsOfFields(fields).pressure)}.`;
+
 /** The range as the form of an instrument's next configuration takes it from its address. */
 export function configurationOfLevel(fields: LevelFields, result: LevelResult): Record<string, string> {
   const { measurement, range, showHeight } = result;

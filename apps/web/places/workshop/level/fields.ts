@@ -4,6 +4,9 @@ import { convert, isPressureUnit, isUnit, quantityOf, type PressureUnit, type Un
 import { numberAt, orFault as orFaultAt, type Fault } from '../typed';
 
 export const LEVEL_FIELDS = {
+  /** The instrument that it is worked out for, and the job in which. */
+  tag: '',
+  job: '',
   arrangement: 'wet-leg',
   height: 'm',
   density: 'kgPerM3',

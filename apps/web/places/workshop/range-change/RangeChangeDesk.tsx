@@ -2,7 +2,7 @@
 import { formatPlain } from '@barys/core/text';
 import { convertPressure, unitLabel, type PressureUnit } from '@barys/core/units';
 import type { Body } from '@barys/store/registers';
-import { RANGE_QUESTIONS } from '@barys/store/shapes';
+import { FOLLOWS } from '@barys/store/shapes';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
@@ -14,7 +14,6 @@ import { Columns } from '@/ui/Columns';
 import { DataTable } from '@/ui/DataTable';
 import { Facts } from '@/ui/Facts';
 import { Figure } from '@/ui/Figure';
-import { LinkButton } from '@/ui/LinkButton';
 import { Sheet } from '@/ui/Sheet';
 import { UnitField } from '@/ui/UnitField';
 import { RangeStave } from '@/ui/range/RangeStave';
@@ -27,6 +26,7 @@ import {
   type Ends,
   type RangeChange,
 } from './compute';
+import { HandOver } from '../hand-over/HandOver';
 import { deskFields, Unworkable } from '../deskFields';
 import { isFault, type Fault } from '../typed';
 import { TORQUE_UNITS, type RangeChangeFields } from './fields';
@@ -143,7 +143,8 @@ function Results({ fields, change, got }: { fields: RangeChangeFields; change: C
       <Columns columns="1fr 1fr">
         <Stack sx={{ gap: 1.5 }}>
           <FiguresSheet got={got} />
-          <FollowSheet fields={fields} got={got} />
+          <FollowSheet />
+          <HandOverSheet fields={fields} change={change} got={got} />
         </Stack>
         <Stack sx={{ gap: 1.5 }}>
           <CandidateSheet got={got} change={change} />
@@ -293,31 +294,41 @@ function SwapSheet({
   );
 }
 
-const FOLLOWS = [
-  'Display scale',
-  'Alarms and trips that are set in %',
-  'Totaliser factor',
-  'Drawings and data sheet',
-];
-
-function FollowSheet({ fields, got }: { fields: RangeChangeFields; got: RangeChange }) {
-  const tag = fields.tag.trim().toUpperCase();
-  const [lrv, urv] = got.after;
-  const address = new URLSearchParams({ lrv: String(lrv), urv: String(urv), inputUnit: got.unit });
+function FollowSheet() {
   return (
     <Sheet title="What must follow">
       <Box component="ul" sx={{ m: 0, pl: 3 }}>
-        {[...FOLLOWS, ...Object.values(RANGE_QUESTIONS)].map((line) => (
+        {FOLLOWS.map((line) => (
           <li key={line}>{line}</li>
         ))}
       </Box>
-      {tag !== '' && got.where !== 'nowhere' && (
-        <Box sx={{ mt: 1, '@media print': { display: 'none' } }}>
-          <LinkButton href={`/instruments/${encodeURIComponent(tag)}/configure?${address}`} isMain>
-            {`As the next configuration of ${tag}`}
-          </LinkButton>
-        </Box>
-      )}
     </Sheet>
+  );
+}
+
+/** What goes to an instrument; a body that is exchanged may be one in which the range fits. */
+function HandOverSheet({
+  fields,
+  change,
+  got,
+}: {
+  fields: RangeChangeFields;
+  change: Change;
+  got: RangeChange;
+}) {
+  const [lrv, urv] = got.after;
+  const words = `${formatPlain(lrv)} … ${formatPlain(urv)} ${unitLabel(got.unit)}`;
+  return (
+    <HandOver
+      tag={fields.tag}
+      onTag={(tag) => change({ tag })}
+      configuration={
+        got.where === 'nowhere'
+          ? null
+          : { lrv: String(lrv), urv: String(urv), inputUnit: got.unit, reason: `Range changed to ${words}` }
+      }
+      note={`Range ${words}: ${HEADS[got.where].toLowerCase()}${got.body === null ? '' : ` (${got.body.model})`}.`}
+      canExchange
+    />
   );
 }

@@ -12,8 +12,8 @@ export const metadata = { title: 'New configuration' };
 const asked = z.object({ job: z.coerce.number().int().positive().optional().catch(undefined) });
 
 /** Why the range is changed, as it was said in the job that asks for it. */
-function reasonIn({ id: jobId, passed }: JobFile): string {
-  const said = passed.filter(({ stage }) => stage === 'judge').at(-1)?.note ?? '';
+function reasonIn({ id: jobId, passed, plan }: JobFile): string {
+  const said = passed.filter(({ stage }) => stage === 'judge').at(-1)?.note || (plan?.reason ?? '');
   return `Job ${jobId}${said === '' ? '' : `: ${said}`}`;
 }
 
@@ -48,6 +48,7 @@ export default async function ConfigurePage({
           // What the workshop worked out comes in the address.
           {
             ...fieldsOfConfiguration(configuration),
+            ...(job?.plan == null ? {} : fieldsOfConfiguration(job.plan.configuration)),
             ...(job === null ? {} : { reason: reasonIn(job) }),
           },
           address,

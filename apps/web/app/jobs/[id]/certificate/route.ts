@@ -28,6 +28,12 @@ export async function GET(
       sealOfJob(db, id),
       doubtsOfJob(db, id),
     ]);
+    if (job.runs.length === 0)
+      return problemDetails({
+        status: 409,
+        title: 'No run',
+        detail: `Job ${id} has no run, and so no certificate.`,
+      });
     if (job.signedAt === null)
       return problemDetails({
         status: 409,

@@ -16,7 +16,7 @@ export async function GET(
     await requireReader();
     const id = await routeId(params);
     const job = await loadJob(database(), id);
-    if (job.signedAt === null)
+    if (job.signedAt === null || job.runs.length === 0)
       throw new StoreError({ code: 'wrong-stage', stage: job.stage, wanted: 'a signed job' });
     const pdf = await renderJobLabel({ job, code: await codeOf(`${originOf(request)}/jobs/${id}/record`) });
     return pdfResponse(pdf, `label-${job.tag}-${job.id}.pdf`);

@@ -23,6 +23,9 @@ import { AmendForm } from '@/places/jobs/AmendForm';
 import { amendablesOf } from '@/places/jobs/amendables';
 import { AmendmentList } from '@/places/jobs/AmendmentList';
 import { AmendmentReview } from '@/places/jobs/AmendmentReview';
+import { SetupReadings } from '@/places/instruments/set-up/SetupReadings';
+import { BiasTable } from '@/places/jobs/BiasTable';
+import { ListRecord } from '@/places/jobs/lists/ListRecord';
 import { JobHead } from '@/places/jobs/JobHead';
 import { Attachments } from '@/places/jobs/Attachments';
 import { ReviewForm } from '@/places/jobs/ReviewForm';
@@ -109,6 +112,21 @@ export default async function RecordPage({ params }: { params: Params }) {
             <ValveMoves arrangement={job.instrument.hookUp} moves={job.moves} />
           </Sheet>
         )}
+        {job.setups.length > 0 && (
+          <Sheet title="Set-up" sx={{ gridColumn: '1 / -1' }}>
+            <SetupReadings readings={job.setups} />
+          </Sheet>
+        )}
+        {job.biases.length > 0 && (
+          <Sheet title="Biases entered" sx={{ gridColumn: '1 / -1' }}>
+            <BiasTable biases={job.biases} />
+          </Sheet>
+        )}
+        {job.lines.length > 0 && (
+          <Sheet title="Lists" sx={{ gridColumn: '1 / -1' }}>
+            <ListRecord lines={job.lines} />
+          </Sheet>
+        )}
         <Attachments job={job} />
         <Sheet title="How the job went" sx={{ gridColumn: '1 / -1' }}>
           <StageHistory job={job} />
@@ -122,7 +140,9 @@ export default async function RecordPage({ params }: { params: Params }) {
 function Papers({ job }: { job: JobFile }) {
   return (
     <Stack direction="row" sx={{ gap: 1, mb: 1.5, alignItems: 'center', flexWrap: 'wrap' }}>
-      {job.signedAt !== null ? (
+      {job.signedAt !== null && job.runs.length === 0 ? (
+        <Typography sx={{ fontWeight: 700 }}>Signed. Without a run there is no certificate.</Typography>
+      ) : job.signedAt !== null ? (
         <>
           <Button variant="contained" component="a" href={`/jobs/${job.id}/certificate`} download>
             Download certificate (PDF)

@@ -1,0 +1,117 @@
+'use client';
+import Alert from '@mui/material/Alert';
+import Button from '@mui/material/Button';
+import Checkbox from '@mui/material/Checkbox';
+import FormControlLabel from '@mui/material/FormControlLabel';
+import Stack from '@mui/material/Stack';
+import TextField from '@mui/material/TextField';
+import Typography from '@mui/material/Typography';
+import { useState } from 'react';
+import { LinkButton } from '@/ui/LinkButton';
+import { Refused } from '@/ui/Refused';
+import { Sheet } from '@/ui/Sheet';
+import { useSubmit } from '@/ui/useSubmit';
+import { handOverAction, keepNoteAction } from './actions';
+
+interface HandOverProps {
+  tag: string;
+  onTag: (tag: string) => void;
+  /** Fields of the form of a configuration that were worked out; null where there is no range to hand over. */
+  configuration: Readonly<Record<string, string>> | null;
+  /** What a note begins with. */
+  note: string;
+  /** Whether the job may be one in which the body is exchanged. */
+  canExchange?: boolean;
+}
+
+/** Hands what was worked out to an instrument: a range-change job, its next configuration, or a note. */
+export function HandOver({ tag: typed, onTag, configuration, note, canExchange = false }: HandOverProps) {
+  const tag = typed.trim().toUpperCase();
+  return (
+    <Sheet title="Hand over" sx={{ displayPrint: 'none' }}>
+      <TextField
+        label="Tag of the instrument"
+        value={typed}
+        onChange={(event) => onTag(event.target.value)}
+        autoComplete="off"
+        fullWidth
+      />
+      {tag !== '' && (
+        <Stack sx={{ gap: 1.5, mt: 1.5 }}>
+          {configuration !== null && (
+            <JobForm tag={tag} configuration={configuration} canExchange={canExchange} />
+          )}
+          <NoteForm key={note} tag={tag} note={note} />
+        </Stack>
+      )}
+      <Typography variant="body2" sx={{ color: 'text.secondary', mt: 1 }}>
+        The job carries the new configuration, the points of its procedure, the label, and the list of what
+        must follow. The body’s limits are held against it.
+      </Typography>
+    </Sheet>
+  );
+}
+
+function JobForm({
+  tag,
+  configuration,
+  canExchange,
+}: {
+  tag: string;
+  configuration: Readonly<Record<string, string>>;
+  canExchange: boolean;
+}) {
+  const [isExchange, setExchange] = useState(false);
+  const { answer, isPending, form } = useSubmit(handOverAction);
+  return (
+    <form {...form(() => ({ tag, configuration, isExchange }))}>
+      {canExchange && (
+        <FormControlLabel
+          sx={{ minHeight: 44 }}
+          control={<Checkbox checked={isExchange} onChange={(_event, isOn) => setExchange(isOn)} />}
+          label="The body is exchanged: its checklist goes into the job"
+        />
+      )}
+      <Stack direction="row" sx={{ gap: 1, flexWrap: 'wrap' }}>
+        <Button type="submit" variant="contained" aria-busy={isPending}>
+          {`Open a range-change job on ${tag}`}
+        </Button>
+        <LinkButton
+          href={`/instruments/${encodeURIComponent(tag)}/configure?${new URLSearchParams(configuration)}`}
+        >
+          {`As the next configuration of ${tag}`}
+        </LinkButton>
+      </Stack>
+      <Refused answer={answer} />
+    </form>
+  );
+}
+
+function NoteForm({ tag, note }: { tag: string; note: string }) {
+  const [text, setText] = useState(note);
+  const { answer, isPending, isKept, form } = useSubmit(keepNoteAction);
+  // The address is read when it is sent: it holds what stands in the fields then.
+  const entry = () => ({ tag, text, address: `${location.pathname}${location.search}` });
+  return (
+    <form {...form(entry)}>
+      <Stack direction="row" sx={{ gap: 1, flexWrap: 'wrap', alignItems: 'flex-start' }}>
+        <TextField
+          label="Or a note on it"
+          value={text}
+          onChange={(event) => setText(event.target.value)}
+          multiline
+          sx={{ flex: 1, minWidth: 200 }}
+        />
+        <Button type="submit" aria-busy={isPending} sx={{ minHeight: 40 }}>
+          Keep the note
+        </Button>
+      </Stack>
+      <Refused answer={answer} />
+      {isKept && (
+        <Alert severity="success" variant="outlined" sx={{ mt: 1 }}>
+          {`Kept with ${tag}.`}
+        </Alert>
+      )}
+    </form>
+  );
+}
