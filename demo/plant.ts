@@ -41,6 +41,7 @@ import bodyData from './data/bodies.json' with { type: 'json' };
 import instrumentData from './data/instruments.json' with { type: 'json' };
 import people from './data/people.json' with { type: 'json' };
 import references from './data/references.json' with { type: 'json' };
+import { plantHotCheck, plantLevelJobs, plantVessels } from './levels';
 import { plantProcedures, procedureFor } from './procedures';
 import { makeVisit, OLDEST_MONTHS, pastVisits, type DemoInstrument } from './visits';
 
@@ -269,6 +270,8 @@ async function plant(tx: Queryable, now: Dayjs): Promise<void> {
   for (const data of instruments)
     await plantInstrument(tx, data, bodies, beginning, now.add(data.dueInDays, 'day'));
 
+  await plantVessels(tx, beginning);
+
   const visits = instruments.filter(isSimulated).flatMap((instrument, index) => {
     const dueOn = now.add(instrument.dueInDays, 'day');
     const past = pastVisits(now, dueOn, instrument.intervalMonths);
@@ -306,6 +309,27 @@ async function plant(tx: Queryable, now: Dayjs): Promise<void> {
           null,
         ),
     })),
+    {
+      at: now.subtract(40, 'day'),
+      happen: () => {
+        const at = now.subtract(40, 'day');
+        const actor = (personId: number): Actor => ({
+          at: at.toDate(),
+          today: at.format(ISO_DATE),
+          personId,
+        });
+        return plantHotCheck(tx, actor(technicianA), actor(ids.get('Reviewer') ?? technicianB));
+      },
+    },
+    {
+      at: now.subtract(300, 'minute'),
+      happen: () =>
+        plantLevelJobs(tx, {
+          at: now.subtract(300, 'minute').toDate(),
+          today: now.format(ISO_DATE),
+          personId: technicianB,
+        }),
+    },
     {
       at: now.subtract(70, 'day'),
       happen: () => plantRangeChange(tx, technicianB, now.subtract(70, 'day')),

@@ -120,6 +120,32 @@ const REQUESTS: Record<string, readonly [request: object, figure: string, value:
     [200, 205],
   ],
   'least-span-of-stamp': [{ largestSpan: 200, turndown: 4 }, 'leastSpan', 50],
+  'compare-setup': [
+    {
+      wanted: { inputUnit: 'mbar', lrv: 0, urv: 100, tolerancePercentOfSpan: 0.25 },
+      read: { inputUnit: 'kPa', lrv: 0, urv: 12.5 },
+    },
+    'differences.1.percentOfSpan',
+    expect.closeTo(-20, 9),
+  ],
+  'output-at-rest': [{ outputMilliamp: 3.8 }, 'verdict', 'at saturation'],
+  'position-head': [
+    { fillKgPerM3: 934, distanceMm: 60, tiltDegrees: 15 },
+    'headPa',
+    expect.closeTo(142.2378, 4),
+  ],
+  'terminal-voltage': [{ voltage: 18, atMilliamp: 4, loopOhm: 250 }, 'leastV', expect.closeTo(13.5, 12)],
+  'liquid-density': [
+    {
+      points: [
+        { temperatureC: 20, densityKgPerM3: 1040 },
+        { temperatureC: 60, densityKgPerM3: 1020 },
+      ],
+      temperatureC: 30,
+    },
+    'densityKgPerM3',
+    1035,
+  ],
   'level-range': [tank, 'urvPa', expect.closeTo(29419.95, 9)],
   'level-indication': [
     { measurement: tank, contents: { liquidKgPerM3: 950 }, trueLevelM: 2 },

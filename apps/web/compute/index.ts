@@ -5,6 +5,7 @@ import { CORRECTION_CALCULATIONS } from './corrections';
 import { LEVEL_CALCULATIONS } from './levels';
 import { RANGING_CALCULATIONS } from './ranging';
 import { RUN_CALCULATIONS } from './runs';
+import { SETUP_CALCULATIONS } from './setup';
 import { SIGNAL_CALCULATIONS } from './signals';
 import { UNCERTAINTY_CALCULATIONS } from './uncertainty';
 import { UNIT_CALCULATIONS } from './units';
@@ -15,6 +16,7 @@ export const CALCULATIONS_BY_SUBJECT: Readonly<Record<string, readonly Calculati
   Units: UNIT_CALCULATIONS,
   'Ranges and signals': SIGNAL_CALCULATIONS,
   'Range changes': RANGING_CALCULATIONS,
+  'Set-up': SETUP_CALCULATIONS,
   Runs: RUN_CALCULATIONS,
   Uncertainty: UNCERTAINTY_CALCULATIONS,
   Conformity: CONFORMITY_CALCULATIONS,

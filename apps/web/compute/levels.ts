@@ -1,5 +1,6 @@
 import {
   ARRANGEMENTS,
+  densityFromTable,
   drumIndication,
   drumLevel,
   drumRange,
@@ -14,13 +15,14 @@ import {
   reachOfVessel,
   shiftOfLostLeg,
   volumeAt,
+  workLevelRange,
   zeroShiftOf,
   type ArrangementName,
 } from '@barys/core/level';
 import { saturatedAt, compressedWaterDensity } from '@barys/core/steam';
 import { z } from 'zod';
 import { calculation } from './calculation';
-import { number } from './schemas';
+import { number, working } from './schemas';
 
 const gravityMPerS2 = number.default(9.80665);
 const highSide = z.enum(['lower tap', 'leg']).default('lower tap');
@@ -110,10 +112,10 @@ const LEVELS = [
     'level-range',
     'Range of a transmitter that measures a level by differential pressure',
     measurement,
-    z.object({ ...rangeValues, zero: z.enum(['none', 'suppressed', 'elevated', 'reversed']) }),
+    z.object({ ...rangeValues, zero: z.enum(['none', 'suppressed', 'elevated', 'reversed']), working }),
     (given) => {
       const range = levelRange(given);
-      return { ...range, zero: zeroShiftOf(range) };
+      return { ...range, zero: zeroShiftOf(range), working: workLevelRange(given).working };
     },
   ),
   calculation(
@@ -143,6 +145,16 @@ const LEVELS = [
     z.strictObject({ measurement, lostM: number }),
     z.object({ shiftM: number }),
     ({ measurement: given, lostM }) => ({ shiftM: shiftOfLostLeg(given, lostM) }),
+  ),
+  calculation(
+    'liquid-density',
+    'Density of a liquid at a temperature, from a table',
+    z.strictObject({
+      points: z.array(z.strictObject({ temperatureC: number, densityKgPerM3: number })).max(500),
+      temperatureC: number,
+    }),
+    z.object({ densityKgPerM3: number }),
+    ({ points, temperatureC }) => ({ densityKgPerM3: densityFromTable(points, temperatureC) }),
   ),
   calculation(
     'vessel-volume',

@@ -12,6 +12,8 @@ const body = z
     upperRangeLimit: number,
     leastSpan: number,
     greatestSpan: number.nullable().default(null),
+    greatestElevationPercent: number.nullable().default(null),
+    greatestSuppressionPercent: number.nullable().default(null),
     spanClasses: z.array(spanClass).max(20).default([]),
   })
   .meta({ id: 'BodyReach', description: 'Limits of a body, in one unit with the range.' });
@@ -25,7 +27,14 @@ export const RANGING_CALCULATIONS = [
       breaches: z
         .array(
           z.object({
-            limit: z.enum(['lower range limit', 'upper range limit', 'least span', 'greatest span']),
+            limit: z.enum([
+              'lower range limit',
+              'upper range limit',
+              'least span',
+              'greatest span',
+              'zero elevation',
+              'zero suppression',
+            ]),
             allowed: number,
             wanted: number,
           }),

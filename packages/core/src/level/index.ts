@@ -35,3 +35,4 @@ export {
 } from './range';
 export { workDifferential, workLevelRange } from './working';
 export { fullVolume, levelForVolume, reachOfVessel, type Vessel, VESSEL_SHAPES, volumeAt } from './volume';
+export { checkDensityTable, densityFromTable, densityOfWater, type DensityPoint } from './density';

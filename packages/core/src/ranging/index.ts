@@ -1,6 +1,7 @@
 /**
  * Whether a body can be set to a range, and what holds it up. All figures of one body are in one unit. The rules are
- * common practice: a range lies within the limits of the body, its span between the least and the greatest.
+ * common practice: a range lies within the limits of the body, its span between the least and the greatest, and its zero is
+ * elevated or suppressed no farther than the body allows.
  */
 import { CoreError, requireAtLeast, requireFinite, requirePositive } from '../errors';
 
@@ -17,6 +18,9 @@ export interface BodyReach {
   readonly leastSpan: number;
   /** Null is as wide as the limits allow. */
   readonly greatestSpan: number | null;
+  /** How far 0 % may lie below zero, and above it, per cent of span; as far as the limits allow where nothing is said. */
+  readonly greatestElevationPercent?: number | null | undefined;
+  readonly greatestSuppressionPercent?: number | null | undefined;
   /** Empty where there are none. */
   readonly spanClasses: readonly SpanClass[];
 }
@@ -25,7 +29,10 @@ export type RangeBreach =
   | { readonly limit: 'lower range limit'; readonly allowed: number; readonly wanted: number }
   | { readonly limit: 'upper range limit'; readonly allowed: number; readonly wanted: number }
   | { readonly limit: 'least span'; readonly allowed: number; readonly wanted: number }
-  | { readonly limit: 'greatest span'; readonly allowed: number; readonly wanted: number };
+  | { readonly limit: 'greatest span'; readonly allowed: number; readonly wanted: number }
+  /** Per cent of span. */
+  | { readonly limit: 'zero elevation'; readonly allowed: number; readonly wanted: number }
+  | { readonly limit: 'zero suppression'; readonly allowed: number; readonly wanted: number };
 
 export interface RangeJudgement {
   /** Empty where the body can be ranged so. */
@@ -69,6 +76,12 @@ export function judgeRange(body: BodyReach, lrv: number, urv: number): RangeJudg
   if (exceeds(body.leastSpan, span))
     breaches.push({ limit: 'least span', allowed: body.leastSpan, wanted: span });
   if (exceeds(span, widest)) breaches.push({ limit: 'greatest span', allowed: widest, wanted: span });
+  const shift = (Math.abs(low) / span) * 100;
+  const [limit, allowed] =
+    low < 0
+      ? (['zero elevation', body.greatestElevationPercent] as const)
+      : (['zero suppression', body.greatestSuppressionPercent] as const);
+  if (allowed != null && exceeds(shift, allowed)) breaches.push({ limit, allowed, wanted: shift });
   return {
     breaches,
     span,

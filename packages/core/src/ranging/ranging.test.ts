@@ -69,6 +69,20 @@ describe('what holds a range up', () => {
     expect(limitsOf(body, 0.2, 0.3)).toEqual([]);
   });
 
+  it('a zero that is moved too far, up or down, and not on the limit', () => {
+    const body = { ...BODY, greatestElevationPercent: 500, greatestSuppressionPercent: 400 };
+    expect(limitsOf(body, -50, -40)).toEqual([]);
+    expect(limitsOf(body, 40, 50)).toEqual([]);
+    expect(judgeRange(body, -51, -41).breaches).toEqual([
+      { limit: 'zero elevation', allowed: 500, wanted: expect.closeTo(510, 9) as number },
+    ]);
+    expect(judgeRange(body, 51, 41).breaches).toEqual([
+      { limit: 'zero suppression', allowed: 400, wanted: expect.closeTo(410, 9) as number },
+    ]);
+    expect(limitsOf({ ...body, greatestElevationPercent: 0 }, -1, 99)).toEqual(['zero elevation']);
+    expect(limitsOf(BODY, -90, -80)).toEqual([]);
+  });
+
   it('no class of the linkage', () => {
     const spanClasses = [
       { name: 'low', leastSpan: 10, greatestSpan: 50 },

@@ -44,6 +44,7 @@ export const KEPT_KINDS = {
   job: false,
   job_line: true,
   job_line_tick: true,
+  liquid: false,
   past_result: true,
   person: false,
   person_former_name: true,
@@ -61,6 +62,7 @@ export const KEPT_KINDS = {
   setup_reading: true,
   stage_passed: true,
   valve_move: true,
+  vessel: true,
 } as const;
 type KeptKind = keyof typeof KEPT_KINDS;
 const KINDS = Object.keys(KEPT_KINDS) as KeptKind[];

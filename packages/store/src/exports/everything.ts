@@ -36,6 +36,8 @@ const TABLES: readonly (readonly [name: string, columns: string])[] = [
   ['range_plan', '*'],
   ['instrument_note', '*'],
   ['bias', '*'],
+  ['vessel', '*'],
+  ['liquid', '*'],
   ['attachment', 'id, job_id, stage, run_id, position, remark, file_name, media_type, added_by, added_at'],
   ['reference_finding', '*'],
   ['finding_decision', '*'],

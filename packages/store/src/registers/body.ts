@@ -1,6 +1,7 @@
 /** What a model of transmitter or gauge is. Free of PostgreSQL, so that forms in a browser say the same. */
 import { judgeRange } from '@barys/core/ranging';
 import { SIGNALS, type SignalName } from '@barys/core/signal';
+import { formatPlain } from '@barys/core/text';
 import { convertPressure, PRESSURE_KINDS, PRESSURE_UNITS, type PressureUnit } from '@barys/core/units';
 import { z } from 'zod';
 
@@ -30,6 +31,9 @@ export const signalSchema = z.enum(keysOf<SignalName>(SIGNALS), { error: 'Choose
 const number = (name: string) => z.number({ error: `${name} is a number.` });
 const positive = (name: string) => number(name).positive(`${name} must be greater than zero.`);
 
+const shift = (name: string) =>
+  number(name).nonnegative(`${name} must not be negative.`).nullable().default(null);
+
 /** All but the formula of the accuracy, which takes a parser to check. */
 export const bodyShape = z
   .object({
@@ -42,6 +46,11 @@ export const bodyShape = z
     leastSpan: positive('The least span'),
     /** Null is as wide as the limits allow. */
     greatestSpan: positive('The greatest span').nullable(),
+    /** How far 0 % may lie below zero, and above it, per cent of span; null is as far as the limits allow. */
+    greatestElevationPercent: shift('The greatest elevation of zero'),
+    greatestSuppressionPercent: shift('The greatest suppression of zero'),
+    /** Of a body that is stamped with its largest span only: its least span follows from it. */
+    stampedTurndown: number('The turndown').min(1, 'A turndown is at least 1.').nullable().default(null),
     outputs: z.array(signalSchema).min(1, 'Choose at least one output.'),
     trims: z.array(z.enum(TRIMS)),
     /** Classes of span that the linkage is set for; empty where there are none. */
@@ -61,17 +70,33 @@ export const bodyShape = z
       }),
     ),
   })
-  .superRefine(({ lowerRangeLimit, upperRangeLimit, leastSpan, greatestSpan, spanClasses }, context) => {
-    const refuse = (path: string, message: string) =>
-      context.addIssue({ code: 'custom', path: [path], message });
-    const whole = upperRangeLimit - lowerRangeLimit;
-    if (whole <= 0) refuse('upperRangeLimit', 'The upper range limit must be above the lower one.');
-    else if (leastSpan > whole) refuse('leastSpan', 'The least span is wider than the limits.');
-    if (greatestSpan !== null && (greatestSpan < leastSpan || greatestSpan > whole))
-      refuse('greatestSpan', 'The greatest span lies between the least span and the width of the limits.');
-    if (spanClasses.some((one) => one.leastSpan > one.greatestSpan))
-      refuse('spanClasses', 'A span class runs from its least span up to its greatest.');
-  });
+  .superRefine(
+    (
+      { lowerRangeLimit, upperRangeLimit, leastSpan, greatestSpan, spanClasses, stampedTurndown },
+      context,
+    ) => {
+      const refuse = (path: string, message: string) =>
+        context.addIssue({ code: 'custom', path: [path], message });
+      const whole = upperRangeLimit - lowerRangeLimit;
+      if (whole <= 0) refuse('upperRangeLimit', 'The upper range limit must be above the lower one.');
+      else if (leastSpan > whole) refuse('leastSpan', 'The least span is wider than the limits.');
+      if (greatestSpan !== null && (greatestSpan < leastSpan || greatestSpan > whole))
+        refuse('greatestSpan', 'The greatest span lies between the least span and the width of the limits.');
+      if (stampedTurndown !== null && greatestSpan === null)
+        refuse('greatestSpan', 'A turndown is counted from the largest span: enter it too.');
+      else if (
+        stampedTurndown !== null &&
+        greatestSpan !== null &&
+        Math.abs(leastSpan - greatestSpan / stampedTurndown) > 1e-9 * leastSpan
+      )
+        refuse(
+          'leastSpan',
+          `By its stamp the least span is ${formatPlain(greatestSpan / stampedTurndown)}: leave it empty, or take the turndown out.`,
+        );
+      if (spanClasses.some((one) => one.leastSpan > one.greatestSpan))
+        refuse('spanClasses', 'A span class runs from its least span up to its greatest.');
+    },
+  );
 
 export type NewBody = z.infer<typeof bodyShape>;
 export type Body = Readonly<NewBody> & { readonly id: number; readonly revision: number };
@@ -80,7 +105,8 @@ export type Body = Readonly<NewBody> & { readonly id: number; readonly revision:
 export type BodyLimits = Pick<
   Body,
   'model' | 'unit' | 'lowerRangeLimit' | 'upperRangeLimit' | 'leastSpan' | 'greatestSpan'
->;
+> &
+  Partial<Pick<Body, 'greatestElevationPercent' | 'greatestSuppressionPercent'>>;
 
 /** How far the span can be turned down: the greatest span over the least. */
 export const turndownOf = ({
@@ -105,6 +131,9 @@ export function rangeMisfit(body: BodyLimits, unit: PressureUnit, lrv: number, u
       return `The span is smaller than the least span of the body ${body.model}, ${body.leastSpan} ${unitWord}.`;
     case 'greatest span':
       return `The span is wider than the greatest span of the body ${body.model}, ${breach.allowed} ${unitWord}.`;
+    case 'zero elevation':
+    case 'zero suppression':
+      return `0 % lies ${formatPlain(Number(breach.wanted.toPrecision(4)))} % of span ${breach.limit === 'zero elevation' ? 'below' : 'above'} zero; the body ${body.model} allows ${formatPlain(breach.allowed)} %.`;
     case undefined:
       return null;
   }

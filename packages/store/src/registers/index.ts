@@ -83,6 +83,15 @@ export {
   type CheckResult,
 } from './setup';
 export { keepSetupReading, type NewSetupReading, type SetupReading, setupReadingsOf } from './setup-readings';
+export { findLiquid, keepLiquid, type Liquid, liquidSchema, listLiquids, type NewLiquid } from './liquids';
+export {
+  keepVessel,
+  type NewVessel,
+  VESSEL_TOOLS,
+  vesselSchema,
+  vesselsOf,
+  type VesselVersion,
+} from './vessels';
 export {
   addNote,
   type Bias,

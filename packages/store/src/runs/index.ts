@@ -28,6 +28,7 @@ export {
   verdictOfStoredRun,
 } from './evaluation';
 export {
+  appliedPoints,
   betterStandard,
   type Fit,
   fitOf,

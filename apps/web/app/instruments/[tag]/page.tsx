@@ -6,11 +6,13 @@ import { JOB_REASONS, jobsOfInstrument, whyNotFor, whyNotWalkable } from '@barys
 import {
   accuracyOfBody,
   biasesOf,
+  listLiquids,
   notesOf,
   pastRunsOf,
   rangeMisfit,
   toleranceOf,
   type Instrument,
+  vesselsOf,
 } from '@barys/store/registers';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
@@ -20,6 +22,7 @@ import Link from 'next/link';
 import type { ReactNode } from 'react';
 import { NoteList } from '@/places/instruments/NoteList';
 import { PastRuns } from '@/places/instruments/PastRuns';
+import { VesselSheet } from '@/places/instruments/VesselSheet';
 import { StartJob } from '@/places/instruments/StartJob';
 import { BiasTable } from '@/places/jobs/BiasTable';
 import { JobTable } from '@/places/jobs/JobTable';
@@ -144,7 +147,9 @@ const PAST_RUNS = 40;
 export default async function InstrumentPage({ params }: { params: Params }) {
   const instrument = await loadInstrument(params);
   const db = database();
-  const [jobs, notes, biases, past] = await Promise.all([
+  const [vessels, liquids, jobs, notes, biases, past] = await Promise.all([
+    vesselsOf(db, instrument.id),
+    listLiquids(db),
     jobsOfInstrument(db, instrument.id),
     notesOf(db, instrument.id, PAST_RUNS),
     biasesOf(db, instrument.id, PAST_RUNS),
@@ -197,6 +202,9 @@ export default async function InstrumentPage({ params }: { params: Params }) {
               empty="None yet. The first signed job sets the next due date."
             />
           </Sheet>
+          {instrument.measures === 'level' && (
+            <VesselSheet instrument={instrument} vessels={vessels} liquids={liquids} />
+          )}
           {biases.length > 0 && (
             <Sheet title="Biases entered hot" aside="the first is in force">
               <BiasTable biases={biases} />

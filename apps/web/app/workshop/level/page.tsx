@@ -1,3 +1,5 @@
+import { listLiquids } from '@barys/store/registers';
+import { database } from '@/server/database';
 import { LevelDesk } from '@/places/workshop/level/LevelDesk';
 import { LEVEL_FIELDS } from '@/places/workshop/level/fields';
 import { addressOf } from '@/ui/addressOf';
@@ -9,5 +11,6 @@ export default async function LevelPage({
 }: {
   searchParams: Promise<Record<string, string | string[] | undefined>>;
 }) {
-  return <LevelDesk initial={addressOf(LEVEL_FIELDS, await searchParams)} />;
+  const liquids = await listLiquids(database());
+  return <LevelDesk initial={addressOf(LEVEL_FIELDS, await searchParams)} liquids={liquids} />;
 }

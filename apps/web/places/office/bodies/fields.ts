@@ -1,4 +1,5 @@
 /** A body as it is typed, and back. Lists are one line each, so that a checklist can be pasted. */
+import { leastSpanOfStamp } from '@barys/core/ranging';
 import { SIGNALS } from '@barys/core/signal';
 import { formatPlain } from '@barys/core/text';
 import { PRESSURE_KINDS, PRESSURE_UNITS } from '@barys/core/units';
@@ -16,6 +17,9 @@ export const BODY_FIELDS = {
   upperRangeLimit: '',
   leastSpan: '',
   greatestSpan: '',
+  stampedTurndown: '',
+  greatestElevationPercent: '',
+  greatestSuppressionPercent: '',
   accuracy: '',
   spanClasses: '',
   swapChecklist: '',
@@ -36,6 +40,27 @@ export const BODY_SPECS: readonly FieldSpec<keyof BodyFields>[] = [
   { name: 'upperRangeLimit', label: 'Upper range limit', kind: 'number', width: 2 },
   { name: 'leastSpan', label: 'Least span', kind: 'number', width: 2 },
   { name: 'greatestSpan', label: 'Greatest span', kind: 'number', width: 2, help: 'Empty: all of it' },
+  {
+    name: 'stampedTurndown',
+    label: 'Turndown, where stamped with its largest span only',
+    kind: 'number',
+    width: 6,
+    help: 'The least span may then stay empty: 4 and a largest span of 200 give 50',
+  },
+  {
+    name: 'greatestElevationPercent',
+    label: 'Zero elevation, % of span',
+    kind: 'number',
+    width: 3,
+    help: 'At most; empty: to the limits',
+  },
+  {
+    name: 'greatestSuppressionPercent',
+    label: 'Zero suppression, %',
+    kind: 'number',
+    width: 3,
+    help: 'At most; empty: to the limits',
+  },
   {
     name: 'accuracy',
     label: 'Accuracy, % of span',
@@ -73,6 +98,9 @@ export function fieldsOfBody(body: Body): BodyFields {
     upperRangeLimit: plain(body.upperRangeLimit),
     leastSpan: plain(body.leastSpan),
     greatestSpan: plain(body.greatestSpan),
+    stampedTurndown: plain(body.stampedTurndown),
+    greatestElevationPercent: plain(body.greatestElevationPercent),
+    greatestSuppressionPercent: plain(body.greatestSuppressionPercent),
     accuracy: body.accuracy,
     spanClasses: body.spanClasses
       .map(({ name, leastSpan, greatestSpan }) => `${name}; ${plain(leastSpan)}; ${plain(greatestSpan)}`)
@@ -95,14 +123,25 @@ export function bodyOfFields(
   outputs: readonly string[],
   trims: readonly string[],
 ): Record<keyof NewBody, unknown> {
+  const [leastSpan, greatestSpan, stampedTurndown] = [
+    typedNumber(fields.leastSpan),
+    typedNumber(fields.greatestSpan),
+    typedNumber(fields.stampedTurndown),
+  ];
+  const isStamped =
+    greatestSpan !== null && greatestSpan > 0 && stampedTurndown !== null && stampedTurndown >= 1;
+  const stampedLeast = isStamped ? leastSpanOfStamp(greatestSpan, stampedTurndown) : null;
   return {
     ...fields,
     outputs,
     trims,
     lowerRangeLimit: typedNumber(fields.lowerRangeLimit),
     upperRangeLimit: typedNumber(fields.upperRangeLimit),
-    leastSpan: typedNumber(fields.leastSpan),
-    greatestSpan: typedNumber(fields.greatestSpan),
+    leastSpan: leastSpan ?? stampedLeast,
+    greatestSpan,
+    stampedTurndown,
+    greatestElevationPercent: typedNumber(fields.greatestElevationPercent),
+    greatestSuppressionPercent: typedNumber(fields.greatestSuppressionPercent),
     spanClasses: linesOf(fields.spanClasses).map(([name, least = '', greatest = '']) => ({
       name,
       leastSpan: typedNumber(least),

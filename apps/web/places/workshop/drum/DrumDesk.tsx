@@ -102,6 +102,7 @@ function Results({
             onTag={(tag) => change({ tag })}
             configuration={configurationOfDrum(fields)}
             note={noteOfDrum(fields, result)}
+            vessel={{ tool: 'drum', fields, onWhy: (why) => change({ why }) }}
           />
         </Stack>
       </Columns>

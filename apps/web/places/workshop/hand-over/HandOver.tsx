@@ -11,7 +11,13 @@ import { LinkButton } from '@/ui/LinkButton';
 import { Refused } from '@/ui/Refused';
 import { Sheet } from '@/ui/Sheet';
 import { useSubmit } from '@/ui/useSubmit';
-import { handOverAction, keepNoteAction } from './actions';
+import { handOverAction, keepNoteAction, keepVesselAction } from './actions';
+
+interface VesselEntry {
+  readonly tool: 'level' | 'drum';
+  readonly fields: Readonly<Record<string, string>> & { readonly why: string };
+  readonly onWhy: (why: string) => void;
+}
 
 interface HandOverProps {
   tag: string;
@@ -20,12 +26,21 @@ interface HandOverProps {
   configuration: Readonly<Record<string, string>> | null;
   /** What a note begins with. */
   note: string;
+  /** What stands in the fields of a tool that works out a level; kept with the instrument as its vessel. */
+  vessel?: VesselEntry;
   /** Whether the job may be one in which the body is exchanged. */
   canExchange?: boolean;
 }
 
 /** Hands what was worked out to an instrument: a range-change job, its next configuration, or a note. */
-export function HandOver({ tag: typed, onTag, configuration, note, canExchange = false }: HandOverProps) {
+export function HandOver({
+  tag: typed,
+  onTag,
+  configuration,
+  note,
+  vessel,
+  canExchange = false,
+}: HandOverProps) {
   const tag = typed.trim().toUpperCase();
   return (
     <Sheet title="Hand over" sx={{ displayPrint: 'none' }}>
@@ -41,6 +56,7 @@ export function HandOver({ tag: typed, onTag, configuration, note, canExchange =
           {configuration !== null && (
             <JobForm tag={tag} configuration={configuration} canExchange={canExchange} />
           )}
+          {vessel !== undefined && <VesselKeep tag={tag} vessel={vessel} />}
           <NoteForm key={note} tag={tag} note={note} />
         </Stack>
       )}
@@ -110,6 +126,32 @@ function NoteForm({ tag, note }: { tag: string; note: string }) {
       {isKept && (
         <Alert severity="success" variant="outlined" sx={{ mt: 1 }}>
           {`Kept with ${tag}.`}
+        </Alert>
+      )}
+    </form>
+  );
+}
+
+/** What stands in the fields becomes the vessel of the instrument, in a new version. */
+function VesselKeep({ tag, vessel: { tool, fields, onWhy } }: { tag: string; vessel: VesselEntry }) {
+  const { answer, isPending, isKept, form } = useSubmit(keepVesselAction);
+  return (
+    <form {...form(() => ({ tag, tool, fields }))}>
+      <Stack direction="row" sx={{ gap: 1, flexWrap: 'wrap', alignItems: 'flex-start' }}>
+        <TextField
+          label="Or as its vessel: why"
+          value={fields.why}
+          onChange={(event) => onWhy(event.target.value)}
+          sx={{ flex: 1, minWidth: 200 }}
+        />
+        <Button type="submit" aria-busy={isPending} sx={{ minHeight: 40 }}>
+          Keep the vessel
+        </Button>
+      </Stack>
+      <Refused answer={answer} />
+      {isKept && (
+        <Alert severity="success" variant="outlined" sx={{ mt: 1 }}>
+          {`Kept as a new version of the vessel of ${tag}.`}
         </Alert>
       )}
     </form>

@@ -7,7 +7,10 @@ import {
   configurationSchema,
   findInstrument,
   keepBias,
+  keepVessel,
   noteSchema,
+  VESSEL_TOOLS,
+  vesselSchema,
 } from '@barys/store/registers';
 import { z } from 'zod';
 import { pageOfJob } from '@/places/jobs/onJob';
@@ -18,6 +21,7 @@ import {
 } from '@/places/instruments/fields';
 import { act, thenGo, thenStay } from '@/server/act';
 import type { Answer } from '@/server/answer';
+import { readVessel } from './vessel';
 import { rangeInWords } from '@/ui/range/rangeInWords';
 
 const tagSchema = z
@@ -58,6 +62,21 @@ export async function keepNoteAction(entry: { tag: string; text: string; address
   return thenStay(async () => {
     const tag = tagSchema.parse(entry.tag);
     await act((tx, actor) => addNote(tx, actor, tag, noteSchema.parse(entry)));
+  });
+}
+
+/** Keeps what stands in the fields of a tool as the vessel of an instrument; the range is worked out here again. */
+export async function keepVesselAction(entry: {
+  tag: string;
+  tool: 'level' | 'drum';
+  fields: Readonly<Record<string, string>>;
+}): Promise<Answer> {
+  return thenStay(async () => {
+    const tag = tagSchema.parse(entry.tag);
+    const tool = z.enum(VESSEL_TOOLS).parse(entry.tool);
+    const { why: reason, fields, range } = readVessel(tool, entry.fields);
+    const vessel = vesselSchema.parse({ tool, fields, lrvPa: range.lrvPa, urvPa: range.urvPa, reason });
+    await act((tx, actor) => keepVessel(tx, actor, tag, vessel));
   });
 }
 

@@ -2,6 +2,7 @@
 import { ARRANGEMENTS, workLevelRange } from '@barys/core/level';
 import { formatPlain, formatSignificant } from '@barys/core/text';
 import { convert, unitLabel } from '@barys/core/units';
+import type { Liquid } from '@barys/store/registers';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
@@ -26,6 +27,7 @@ import {
   waysOfOffset,
   ZERO_WORDS,
   type LevelResult,
+  type LevelRow,
 } from './compute';
 import { orFault, unitsOfFields, type LevelFields } from './fields';
 import { Unworkable } from '../deskFields';
@@ -34,18 +36,20 @@ import { LevelDrawing } from './LevelDrawing';
 import { LevelForm } from './LevelForm';
 import { HandOver } from '../hand-over/HandOver';
 import { levelForEnd } from './move';
+import { VesselForm } from './VesselForm';
+import { computeVolumes } from './volume';
 
 type Change = (patch: Partial<LevelFields>) => void;
 
 /** A level by differential pressure: what is there at the left, what the transmitter is set to at the right. */
-export function LevelDesk({ initial }: { initial: LevelFields }) {
+export function LevelDesk({ initial, liquids }: { initial: LevelFields; liquids: readonly Liquid[] }) {
   const [fields, change] = useAddress(initial);
   const got = orFault(() => computeLevel(fields));
   const fault = isFault(got) ? got : null;
   return (
     <Columns columns="minmax(300px, 0.75fr) 2.1fr">
       <Sheet title="What is there" sx={{ '@media print': { display: 'none' } }}>
-        <LevelForm fields={fields} change={change} fault={fault} />
+        <LevelForm fields={fields} change={change} fault={fault} liquids={liquids} />
       </Sheet>
       {isFault(got) ? (
         <Unworkable title="Range" message={got.message} />
@@ -94,7 +98,7 @@ function Results({ fields, change, result }: { fields: LevelFields; change: Chan
         </Stack>
       </Columns>
       <Columns columns="1fr 1fr">
-        <TableSheet result={result} height={height} pressure={pressure} />
+        <TableSheet fields={fields} change={change} result={result} />
         <Stack sx={{ gap: 1.5 }}>
           <OffsetSheet result={result} height={height} pressure={pressure} />
           <HandOver
@@ -102,6 +106,7 @@ function Results({ fields, change, result }: { fields: LevelFields; change: Chan
             onTag={(tag) => change({ tag })}
             configuration={configurationOfLevel(fields, result)}
             note={noteOfLevel(fields, result)}
+            vessel={{ tool: 'level', fields, onWhy: (why) => change({ why }) }}
           />
         </Stack>
       </Columns>
@@ -178,14 +183,28 @@ function OffsetSheet({
   );
 }
 
-function TableSheet({ result, height, pressure }: { result: LevelResult; height: string; pressure: string }) {
-  const rows = levelRows(result);
+function TableSheet({
+  fields,
+  change,
+  result,
+}: {
+  fields: LevelFields;
+  change: Change;
+  result: LevelResult;
+}) {
+  const units = unitsOfFields(fields);
+  const [height, pressure] = [unitLabel(units.height), unitLabel(units.pressure)];
+  const found = orFault(() => ({ volumes: computeVolumes(fields, result.measurement) }));
+  const volumes = isFault(found) ? null : found.volumes;
+  const rows = levelRows(result, volumes);
+  const csv = () =>
+    saveCsv('level.csv', csvOfLevel(rows, { height, pressure, volume: volumes?.unit ?? null }));
   return (
     <Sheet
       title="Level, differential, output"
       aside={
         <Box sx={{ my: -1, '@media print': { display: 'none' } }}>
-          <Button size="small" onClick={() => saveCsv('level.csv', csvOfLevel(rows, { height, pressure }))}>
+          <Button size="small" onClick={csv}>
             CSV
           </Button>
           <Button size="small" onClick={() => window.print()}>
@@ -194,17 +213,36 @@ function TableSheet({ result, height, pressure }: { result: LevelResult; height:
         </Box>
       }
     >
-      <DataTable
-        label="Level, differential and output"
-        rows={rows}
-        keyOf={({ percent }) => percent}
-        columns={[
-          ['%', ({ percent }) => <Figure>{percent}</Figure>, 'right'],
-          [`Level, ${height}`, ({ level }) => <Figure>{level}</Figure>, 'right'],
-          [`Differential, ${pressure}`, (row) => <Figure>{row.pressure}</Figure>, 'right'],
-          ['Output, mA', ({ output }) => <Figure>{output}</Figure>, 'right'],
-        ]}
-      />
+      <VesselForm fields={fields} change={change} fault={isFault(found) ? found : null} />
+      {isFault(found) && (
+        <Typography role="alert" sx={{ color: 'var(--outside)', fontWeight: 600, mt: 1 }}>
+          {found.message}
+        </Typography>
+      )}
+      <Box sx={{ mt: 1.5 }}>
+        <DataTable
+          label="Level, differential and output"
+          rows={rows}
+          keyOf={({ percent }) => percent}
+          columns={[
+            ['%', ({ percent }) => <Figure>{percent}</Figure>, 'right'],
+            [`Level, ${height}`, ({ level }) => <Figure>{level}</Figure>, 'right'],
+            [`Differential, ${pressure}`, (row) => <Figure>{row.pressure}</Figure>, 'right'],
+            ['Output, mA', ({ output }) => <Figure>{output}</Figure>, 'right'],
+            ...(volumes === null
+              ? []
+              : ([
+                  [`Volume, ${volumes.unit}`, ({ volume }: LevelRow) => <Figure>{volume}</Figure>, 'right'],
+                ] as const)),
+          ]}
+        />
+      </Box>
+      {volumes !== null && (
+        <Typography
+          variant="body2"
+          sx={{ mt: 1 }}
+        >{`Full to the top it holds ${volumes.full} ${volumes.unit}.`}</Typography>
+      )}
       <Alert severity="info" variant="outlined" sx={{ mt: 1.5 }}>
         Heights are vertical, between the middles of the taps. Vent the lines and fill the legs before
         anything is trusted; follow the plant’s permit and isolation rules.

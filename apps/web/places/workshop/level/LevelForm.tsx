@@ -1,10 +1,12 @@
 'use client';
 import { ARRANGEMENTS, type ArrangementName } from '@barys/core/level';
 import { unitLabel, unitsOf } from '@barys/core/units';
+import type { Liquid } from '@barys/store/registers';
 import Box from '@mui/material/Box';
 import Stack from '@mui/material/Stack';
 import TextField from '@mui/material/TextField';
 import { UnitField } from '@/ui/UnitField';
+import { LiquidRow } from './LiquidRow';
 import { deskFields } from '../deskFields';
 import type { Fault } from '../typed';
 import { arrangementOf, asksFor, unitsOfFields, type LevelFields } from './fields';
@@ -17,10 +19,12 @@ export function LevelForm({
   fields,
   change,
   fault,
+  liquids,
 }: {
   fields: LevelFields;
   change: (patch: Partial<LevelFields>) => void;
   fault: Fault | null;
+  liquids: readonly Liquid[];
 }) {
   const arrangement = arrangementOf(fields);
   const asks = asksFor(arrangement);
@@ -53,6 +57,7 @@ export function LevelForm({
           onUnit={(pressure) => change({ pressure })}
         />
       </Box>
+      <LiquidRow fields={fields} change={change} liquids={liquids} />
       <Box sx={pair}>
         {number('zero', '0 % above tap')}
         {number('full', '100 % above tap')}

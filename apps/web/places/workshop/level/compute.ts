@@ -16,6 +16,7 @@ import { convert, unitLabel } from '@barys/core/units';
 import Papa from 'papaparse';
 import { asksFor, measurementOfFields, readerOf, unitsOfFields, type LevelFields } from './fields';
 import { numberAt } from '../typed';
+import type { Volumes } from './volume';
 
 /** Shows figures as finely as a span justifies. */
 const fineness = (span: number) => {
@@ -174,22 +175,42 @@ export interface LevelRow {
   readonly level: string;
   readonly pressure: string;
   readonly output: string;
+  /** Empty where no shape is chosen. */
+  readonly volume: string;
 }
 
-export function levelRows({ measurement, range, showPressure, showHeight }: LevelResult): LevelRow[] {
+/** @param volumes null where no shape is chosen */
+export function levelRows(
+  { measurement, range, showPressure, showHeight }: LevelResult,
+  volumes: Volumes | null = null,
+): LevelRow[] {
+  const levelAt = (step: number) =>
+    measurement.zeroM + (step / 100) * (measurement.fullM - measurement.zeroM);
   return STEPS.map((step) => ({
     percent: formatFixed(step, 0),
-    level: showHeight(measurement.zeroM + (step / 100) * (measurement.fullM - measurement.zeroM)),
+    level: showHeight(levelAt(step)),
     pressure: showPressure(range.lrvPa + (step / 100) * (range.urvPa - range.lrvPa)),
     output: formatFixed(4 + (16 * step) / 100, 3),
+    volume: volumes === null ? '' : volumes.at(levelAt(step)),
   }));
 }
 
-export const csvOfLevel = (rows: readonly LevelRow[], units: { height: string; pressure: string }): string =>
+export const csvOfLevel = (
+  rows: readonly LevelRow[],
+  { height, pressure, volume }: { height: string; pressure: string; volume: string | null },
+): string =>
   Papa.unparse({
-    fields: ['Level, %', `Level, ${units.height}`, `Differential, ${units.pressure}`, 'Output, mA'],
+    fields: [
+      'Level, %',
+      `Level, ${height}`,
+      `Differential, ${pressure}`,
+      'Output, mA',
+      ...(volume === null ? [] : [`Volume, ${volume}`]),
+    ],
     data: rows.map((row) =>
-      [row.percent, row.level, row.pressure, row.output].map((text) => text.replace('\u2212', '-')),
+      [row.percent, row.level, row.pressure, row.output, ...(volume === null ? [] : [row.volume])].map(
+        (text) => text.replace('\u2212', '-'),
+      ),
     ),
   });
 

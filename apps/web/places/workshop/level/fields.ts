@@ -32,6 +32,24 @@ export const LEVEL_FIELDS = {
   liquidNow: '1070',
   /** Of the transmitter, per cent of span. */
   limit: '0.25',
+  /** The liquid of the density: water, the number of one of the plant's, or as typed; and its temperature, °C. */
+  liquidId: 'typed',
+  temperature: '20',
+  /** The shape of what it stands in, for volumes; its measures are in the unit of heights. */
+  shape: '',
+  volume: 'm³',
+  diameter: '',
+  length: '',
+  head: '0',
+  bottom: '',
+  top: '',
+  tall: '',
+  /** Level and volume, a pair a line. */
+  straps: '',
+  /** The lower tap above the lowest point inside. */
+  tapAbove: '0',
+  /** Why a vessel is kept. */
+  why: '',
 };
 export type LevelFields = Readonly<typeof LEVEL_FIELDS>;
 export type Name = keyof LevelFields;
@@ -69,6 +87,13 @@ const FIELD_OF: Readonly<Record<string, Name>> = {
   gravityMPerS2: 'gravity',
   trueLevelM: 'level',
   limitPa: 'limit',
+  diameterM: 'diameter',
+  lengthM: 'length',
+  headDepthM: 'head',
+  bottomDiameterM: 'bottom',
+  topDiameterM: 'top',
+  heightM: 'tall',
+  temperatureC: 'temperature',
 };
 
 /** Does work with the fields; what the core refuses is told at its field. */

@@ -27,6 +27,7 @@ import {
   type RangeChange,
 } from './compute';
 import { HandOver } from '../hand-over/HandOver';
+import { FitSheet } from './FitSheet';
 import { deskFields, Unworkable } from '../deskFields';
 import { isFault, type Fault } from '../typed';
 import { TORQUE_UNITS, type RangeChangeFields } from './fields';
@@ -143,6 +144,15 @@ function Results({ fields, change, got }: { fields: RangeChangeFields; change: C
       <Columns columns="1fr 1fr">
         <Stack sx={{ gap: 1.5 }}>
           <FiguresSheet got={got} />
+          {fields.tag.trim() !== '' && (
+            <FitSheet
+              key={`${fields.tag} ${got.after.join(' ')} ${unit}`}
+              tag={fields.tag.trim().toUpperCase()}
+              lrv={got.after[0]}
+              urv={got.after[1]}
+              unit={unit}
+            />
+          )}
           <FollowSheet />
           <HandOverSheet fields={fields} change={change} got={got} />
         </Stack>

@@ -99,6 +99,8 @@ const plain = (value: number): string => formatPlain(Number(value.toPrecision(6)
 
 /** A limit that is not kept, in the unit of the ranges. */
 export function breachWords({ limit, allowed, wanted }: RangeBreach, body: Body, unit: PressureUnit): string {
+  if (limit === 'zero elevation' || limit === 'zero suppression')
+    return `0 % lies ${plain(wanted)} % of span ${limit === 'zero elevation' ? 'below' : 'above'} zero; at most ${plain(allowed)} % are allowed.`;
   const shown = (value: number) => `${plain(convertPressure(value, body.unit, unit))} ${unitLabel(unit)}`;
   const [verb, than] = {
     'lower range limit': ['begins at', 'below the lower range limit'],
