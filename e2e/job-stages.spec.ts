@@ -363,6 +363,9 @@ test('a job opened by mistake is cancelled; one that needs another standard is c
   await page.getByRole('button', { name: 'Cancel the job' }).click();
   await expect(page.getByText('Cancelled: nothing was signed.')).toBeVisible();
   await expectAccessible(page);
+  // Its instrument is free for another one.
+  await page.goto('/instruments/PT-1204');
+  await expect(page.getByRole('button', { name: 'Start a job' })).toBeVisible();
   await page.goto('/jobs');
   await expect(page.getByText(/cancelled .*: meant the one beside it/)).toBeVisible();
 

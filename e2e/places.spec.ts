@@ -26,6 +26,8 @@ const PLACES: Readonly<Record<string, readonly string[]>> = {
     '/instruments/PT-2107/edit',
     '/instruments/PT-2107/configure',
     '/instruments/PT-2107/references',
+    '/instruments/FT-1305/set-up',
+    '/instruments/LT-5101',
   ],
   references: [
     '/references',
@@ -40,6 +42,8 @@ const PLACES: Readonly<Record<string, readonly string[]>> = {
     '/office/procedures/1',
     '/office/bodies',
     '/office/bodies/1',
+    '/office/liquids',
+    '/office/liquids/1',
   ],
   'import, export and the trail': [
     '/office/import',
@@ -56,6 +60,7 @@ const PLACES: Readonly<Record<string, readonly string[]>> = {
     '/workshop/range-change?tag=PT-2107',
     '/workshop/level',
     '/workshop/drum',
+    '/workshop/set-up',
   ],
 };
 

@@ -12,13 +12,10 @@ import { calculation } from './calculation';
 import { number, pressureUnit, transfer } from './schemas';
 
 const setting = z.enum(SETTINGS.map(([key]) => key) as [SettingKey, ...SettingKey[]]);
-const read = z
-  .strictObject(setupReadSchema.shape)
-  .partial()
-  .meta({
-    id: 'SetupRead',
-    description: 'What was read at an instrument; what is left out or null was not.',
-  });
+const read = z.strictObject(setupReadSchema.shape).partial().meta({
+  id: 'SetupRead',
+  description: 'What was read at an instrument; what is left out or null was not.',
+});
 const wanted = z
   .strictObject({
     ...read.shape,

@@ -27,6 +27,11 @@ export const TOOL_GROUPS: readonly ToolGroup[] = [
           'Whether a body can be ranged so and by which limit not, what else would do, its accuracy then, and what must follow.',
       },
       {
+        path: '/workshop/set-up',
+        name: 'Set-up walk',
+        about: 'The settings of an instrument in order, what was read there, and what each difference does.',
+      },
+      {
         path: '/workshop/expected',
         name: 'Expected values',
         about:

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { expectAll, givenNumber, loadCases, type Case } from '../../test/fixtures';
 import { expectedOutput } from '../signal';
-import { judgeRange, leastSpanOfStamp, rankBodies, spanOverlap, type BodyReach } from './index';
+import { judgeRange, leastSpanOfStamp, rankBodies, spanOverlap, workRange, type BodyReach } from './index';
 
 const BODY: BodyReach = {
   lowerRangeLimit: -100,
@@ -134,6 +134,14 @@ describe('common practice', () => {
     const range = { lrv: 0, urv: 150, outputLow: 10, outputHigh: 50 };
     expect([37.5, 75].map((applied) => expectedOutput(range, applied))).toEqual([20, 30]);
   });
+});
+
+it('shows the working of a range, with the accuracy where the body has a formula', () => {
+  const range = { lrv: -25, urv: 75, unit: 'mbar' };
+  const { value, working } = workRange(BODY, { ...range, accuracy: '0.05 + 0.005 * URL / span' });
+  expect(working.map((step) => step.value)).toEqual([100, 11, -25, 0.1]);
+  expect(value).toBe(0.1);
+  expect(workRange(BODY, { ...range, accuracy: '' }).value).toBe(11);
 });
 
 it('ranks bodies by their accuracy at the span, and those without a formula by turndown', () => {

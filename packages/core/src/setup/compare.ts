@@ -69,11 +69,15 @@ const SCAN: readonly number[] = [
   ...Array.from({ length: 991 }, (_, step) => (step + 10) / 1000),
 ];
 
-/** Where two outputs are farthest apart over the wanted range. */
-function worstOf(wanted: WantedSetup, is: OutputShare): Worst {
+/**
+ * Where two outputs are farthest apart over the wanted range.
+ * @param counts shares of the wanted range that are looked at
+ */
+function worstOf(wanted: WantedSetup, is: OutputShare, counts: (t: number) => boolean = () => true): Worst {
   const must = shareOf(wanted, wanted.lrv, wanted.urv, wanted.transferFunction);
   let at = 0;
-  for (const t of SCAN) if (Math.abs(is(t) - must(t)) > Math.abs(is(at) - must(at)) * (1 + SAME)) at = t;
+  for (const t of SCAN)
+    if (counts(t) && Math.abs(is(t) - must(t)) > Math.abs(is(at) - must(at)) * (1 + SAME)) at = t;
   const percent = (is(at) - must(at)) * 100;
   const output = (part: number) =>
     `${formatSignificant(wanted.outputLow + part * (wanted.outputHigh - wanted.outputLow), 5)} ${wanted.outputUnit}`;
@@ -88,8 +92,12 @@ function worstOf(wanted: WantedSetup, is: OutputShare): Worst {
 
 type Effect = Pick<Difference, 'effect' | 'percentOfSpan' | 'matters'>;
 
-const ofOutput = (wanted: WantedSetup, is: OutputShare): Effect => {
-  const { percent, words } = worstOf(wanted, is);
+const ofOutput = (
+  wanted: WantedSetup,
+  is: OutputShare,
+  counts: (t: number) => boolean = () => true,
+): Effect => {
+  const { percent, words } = worstOf(wanted, is, counts);
   if (Math.abs(percent) < SAME * 100)
     return { effect: 'The output is the same.', percentOfSpan: null, matters: 'no' };
   // A verdict on the limit is not put out of it by the last digit.
@@ -268,7 +276,22 @@ function effectOf(wanted: WantedSetup, read: Setup, key: SettingKey): Effect | n
 function rangeEffect(wanted: WantedSetup, lrv: number, urv: number): Effect {
   if (Math.abs(urv - lrv) <= SAME * Math.abs(wanted.urv - wanted.lrv))
     return plainEffect('The range has no span: both ends are the same pressure.', 'yes');
-  return ofOutput(wanted, shareOf(wanted, lrv, urv, wanted.transferFunction));
+  const { transferFunction: transfer } = wanted;
+  // A knee that is met but for rounding is met, as in the transfer function itself.
+  const isStarted = (t: number) => t >= jumpOf(transfer) * (1 - 1e-12);
+  const own = (t: number) => (wanted.lrv + t * (wanted.urv - wanted.lrv) - lrv) / (urv - lrv);
+  // In the sliver where one of the two is cut and the other not, the jump would be told and not the error.
+  return ofOutput(
+    wanted,
+    shareOf(wanted, lrv, urv, transfer),
+    (t) => t === 0 || isStarted(t) === isStarted(own(t)),
+  );
+}
+
+/** Share of the input at which a transfer function jumps; below every range where it does not. */
+function jumpOf(transfer: Transfer): number {
+  if (transfer.kind === 'square-root-cut-off') return (transfer.cutOffPercentOfFlow / 100) ** 2;
+  return transfer.kind === 'square-root-slope-one' ? transfer.linearToPercentOfInput / 100 : -Infinity;
 }
 
 /**

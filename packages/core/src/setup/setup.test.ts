@@ -128,6 +128,18 @@ describe('what was read against what has to be set', () => {
     expect(found.percentOfSpan).toBeGreaterThan(-8);
   });
 
+  it('tells the error of a range and not the jump where low flow is cut', () => {
+    const cut = { kind: 'square-root-cut-off', cutOffPercentOfFlow: 12 } as const;
+    // By hand: 100 into 0 to 96 is 104.17 % of differential, 102.06 % of flow.
+    const found = only({ ...WANTED, transferFunction: cut }, { urv: 96 });
+    expect(found.percentOfSpan).toBeCloseTo(2.062, 3);
+    expect(found.effect).toContain('At 100 inH2O at 4 °C the output is 20.33 mA');
+    const one = { kind: 'square-root-slope-one', linearToPercentOfInput: 0.9 } as const;
+    expect(only({ ...WANTED, transferFunction: one }, { urv: 96 }).percentOfSpan).toBeCloseTo(2.062, 3);
+    // What stands at zero counts, also where it is cut there: nothing flows and 20 % are shown.
+    expect(only({ ...WANTED, transferFunction: cut }, { lrv: -4.1667 }).percentOfSpan).toBeCloseTo(20, 2);
+  });
+
   it('says the lag of both dampings, and that the loop was tuned with one of them', () => {
     const output = only(WANTED, { dampingS: 4 });
     expect(output.effect).toContain(

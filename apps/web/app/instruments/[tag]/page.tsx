@@ -156,7 +156,7 @@ export default async function InstrumentPage({ params }: { params: Params }) {
     pastRunsOf(db, instrument, PAST_RUNS),
   ]);
   const { configuration, body, tag } = instrument;
-  const open = jobs.find((job) => job.signedAt === null);
+  const open = jobs.find((job) => job.signedAt === null && job.cancelledAt === null);
   const misfit = rangeMisfit(body, configuration.inputUnit, configuration.lrv, configuration.urv);
   const why = whyNotWalkable(instrument);
   return (

@@ -46,7 +46,7 @@ export default async function RangeChangePage({
           {`There is no instrument ${tag}.`}
         </Alert>
       )}
-      <RangeChangeDesk key={isAsked ? tag : ''} initial={initial} bodies={bodies} />
+      <RangeChangeDesk initial={initial} bodies={bodies} />
     </>
   );
 }

@@ -10,14 +10,17 @@ import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { Draft } from '@/ui/Draft';
 import { Refused } from '@/ui/Refused';
+import { saveCsv } from '@/ui/saveCsv';
 import { Sheet } from '@/ui/Sheet';
 import { useSubmit } from '@/ui/useSubmit';
 import { useTyped } from '@/ui/useTyped';
 import { keepSetupAction } from './actions';
 import { CheckSheet } from './CheckSheet';
+import { csvOfSetup } from './csv';
 import { DifferenceWords } from './DifferenceWords';
 import { asItMustBe, checksOfFields, SETUP_FIELDS, setupOfFields, type SetupFields } from './fields';
 import { partOf } from './partOf';
+import { RangeBeside } from './RangeBeside';
 import { ReadField } from './ReadField';
 
 export interface SetupDeskProps {
@@ -65,9 +68,17 @@ export function SetupDesk({ tag, configuration, tolerance, job }: SetupDeskProps
       <Sheet
         title="The settings, in order"
         aside={
-          <Button size="small" onClick={() => window.print()} sx={{ my: -1, displayPrint: 'none' }}>
-            Print
-          </Button>
+          <Box sx={{ my: -1, displayPrint: 'none' }}>
+            <Button
+              size="small"
+              onClick={() => saveCsv(`set-up-${tag}.csv`, csvOfSetup(wanted, read.value, compared))}
+            >
+              CSV
+            </Button>
+            <Button size="small" onClick={() => window.print()}>
+              Print
+            </Button>
+          </Box>
         }
       >
         <Draft draft={draft} />
@@ -93,6 +104,7 @@ export function SetupDesk({ tag, configuration, tolerance, job }: SetupDeskProps
           </Typography>
         )}
       </Sheet>
+      <RangeBeside configuration={configuration} read={read.value} />
       <CheckSheet fields={fields} change={change} results={judged} fault={checks.fault} />
       <Sheet title="Keep it" sx={{ displayPrint: 'none' }}>
         <Stack sx={{ gap: 1.5, maxWidth: 560 }}>

@@ -6,7 +6,7 @@ import { DataTable } from '@/ui/DataTable';
 export function ListRecord({ lines }: { lines: readonly JobListLine[] }) {
   return (
     <DataTable
-      label="Lists"
+      label="Lines, and who ticked them"
       rows={lines}
       keyOf={({ id }) => id}
       columns={[

@@ -13,6 +13,7 @@ import { Columns } from '@/ui/Columns';
 import { DataTable } from '@/ui/DataTable';
 import { Facts } from '@/ui/Facts';
 import { Figure } from '@/ui/Figure';
+import { RangeStave } from '@/ui/range/RangeStave';
 import { saveCsv } from '@/ui/saveCsv';
 import { Sheet } from '@/ui/Sheet';
 import { useAddress } from '@/ui/useAddress';
@@ -21,6 +22,7 @@ import {
   computeDrum,
   configurationOfDrum,
   csvOfDrum,
+  drumLevelForEnd,
   noteOfDrum,
   LEVELS,
   type DrumResult,
@@ -91,6 +93,13 @@ function Results({
                   <Figure key="cold">{`${result.cold[0]} … ${result.cold[1]} ${range}`}</Figure>,
                 ],
               ]}
+            />
+            <RangeStave
+              range={result.signal}
+              display={{ low: 0, high: 100 }}
+              units={{ input: range, output: 'mA', display: '%' }}
+              marker={null}
+              onMove={(end, pressure) => change(drumLevelForEnd(fields, result, end, pressure))}
             />
             <Working of="the range" steps={() => workLevelRange(measurement).working} />
             <Typography variant="body2" sx={{ color: 'text.secondary' }}>

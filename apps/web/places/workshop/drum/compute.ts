@@ -5,11 +5,19 @@ import {
   drumMeasurement,
   drumRange,
   hotCheck,
+  levelFromDifferential,
   type DrumState,
   type DrumTaps,
   type LevelMeasurement,
 } from '@barys/core/level';
-import { decimalsForResolution, formatFixed, formatPlain, resolutionForSpan } from '@barys/core/text';
+import type { SignalRange } from '@barys/core/signal';
+import {
+  decimalsForResolution,
+  formatFixed,
+  formatPlain,
+  resolutionForSpan,
+  formatSignificant,
+} from '@barys/core/text';
 import { convert, unitLabel } from '@barys/core/units';
 import Papa from 'papaparse';
 import {
@@ -48,6 +56,8 @@ export interface DrumResult {
   readonly taps: DrumTaps;
   readonly measurement: LevelMeasurement;
   readonly densities: readonly (readonly [what: string, kgPerM3: number])[];
+  /** The hot range into 4 to 20 mA, as finely as it is shown. */
+  readonly signal: SignalRange;
   readonly hot: readonly [lrv: string, urv: string];
   readonly cold: readonly [lrv: string, urv: string];
   readonly rows: readonly DrumRow[];
@@ -102,6 +112,12 @@ export function computeDrum(fields: DrumFields): DrumResult {
       ['steam above it', hot.steamKgPerM3],
       ['water in the leg', hot.legKgPerM3],
     ],
+    signal: {
+      lrv: Number(show(hot.lrvPa).replace('\u2212', '-')),
+      urv: Number(show(hot.urvPa).replace('\u2212', '-')),
+      outputLow: 4,
+      outputHigh: 20,
+    },
     hot: [show(hot.lrvPa), show(hot.urvPa)],
     cold: [show(cold.lrvPa), show(cold.urvPa)],
     rows: [
@@ -189,6 +205,19 @@ export function computeBiasMap(fields: DrumFields, { taps }: DrumResult, hot: Ho
     errors: rows.map(({ errors }) => errors),
     largest: Math.max(0, ...rows.flatMap(({ errors }) => errors.map(Math.abs))),
   };
+}
+
+/** The level at 0 or at 100 % follows an end of the stave that was moved. */
+export function drumLevelForEnd(
+  fields: DrumFields,
+  { measurement }: DrumResult,
+  end: 'low' | 'high',
+  pressure: number,
+): Partial<DrumFields> {
+  const { range, height } = unitsOfDrum(fields);
+  const metres = levelFromDifferential(measurement, convert(pressure, range, 'Pa'));
+  const text = formatSignificant(convert(metres, 'm', height), 4).replace('\u2212', '-');
+  return end === 'low' ? { zero: text } : { full: text };
 }
 
 /** The hot range as the form of an instrument's next configuration takes it. */

@@ -17,12 +17,16 @@ import { Figure } from '@/ui/Figure';
 import { Sheet } from '@/ui/Sheet';
 import { UnitField } from '@/ui/UnitField';
 import { RangeStave } from '@/ui/range/RangeStave';
+import { saveCsv } from '@/ui/saveCsv';
+import { Working } from '@/ui/Working';
 import { useAddress } from '@/ui/useAddress';
 import {
   accuracyWords,
   breachWords,
   computeChange,
+  csvOfChange,
   turndownWords,
+  workingOf,
   type Ends,
   type RangeChange,
 } from './compute';
@@ -203,12 +207,25 @@ function OneRange({
   );
 }
 
-function FiguresSheet({ got: { judged, accuracy } }: { got: RangeChange }) {
+function FiguresSheet({ got }: { got: RangeChange }) {
+  const { judged, accuracy } = got;
   if (judged === null) return null;
   const { before, after } = judged;
   const classes = after.classes.map(({ name }) => name).join(' or ');
   return (
-    <Sheet title="Now and then">
+    <Sheet
+      title="Now and then"
+      aside={
+        <Box sx={{ my: -1, displayPrint: 'none' }}>
+          <Button size="small" onClick={() => saveCsv('range-change.csv', csvOfChange(got))}>
+            CSV
+          </Button>
+          <Button size="small" onClick={() => window.print()}>
+            Print
+          </Button>
+        </Box>
+      }
+    >
       <Facts
         facts={[
           ['Turndown', `${turndownWords(before.turndown)}, then ${turndownWords(after.turndown)}`],
@@ -223,6 +240,7 @@ function FiguresSheet({ got: { judged, accuracy } }: { got: RangeChange }) {
           ...(classes === '' ? [] : [['Linkage set for', classes] as const]),
         ]}
       />
+      <Working of="the new range" steps={() => workingOf(got)} />
       <Typography variant="body2" sx={{ color: 'text.secondary', mt: 1 }}>
         Another range was never calibrated: it means a calibration, a new label, and telling everybody
         downstream.

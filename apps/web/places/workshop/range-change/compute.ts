@@ -4,13 +4,16 @@ import { evaluateFormula, parseFormula } from '@barys/core/formula';
 import {
   judgeRange,
   rankBodies,
+  workRange,
   type Candidate,
   type RangeBreach,
   type RangeJudgement,
 } from '@barys/core/ranging';
 import { formatFixed, formatPlain } from '@barys/core/text';
 import { convertPressure, isPressureUnit, unitLabel, type PressureUnit } from '@barys/core/units';
+import type { Worked } from '@barys/core/working';
 import type { Body } from '@barys/store/registers';
+import Papa from 'papaparse';
 import { numberAt, orFault, type Fault } from '../typed';
 import type { RangeChangeFields } from './fields';
 
@@ -115,3 +118,45 @@ export const accuracyWords = (percent: number | null): string =>
   percent === null ? 'not known' : `±${plain(percent)} % of span`;
 
 export const turndownWords = (turndown: number): string => `${formatFixed(turndown, 1)} : 1`;
+
+/** The working of the new range, in the unit of the body. */
+export const workingOf = ({ body, after, unit }: RangeChange): Worked['working'] => {
+  if (body === null) return [];
+  const [lrv, urv] = inBody(body, unit, after);
+  return workRange(body, { lrv, urv, unit: unitLabel(body.unit), accuracy: body.accuracy }).working;
+};
+
+/** Both ranges, what the body says of them, and the bodies that would do. */
+export function csvOfChange({ unit, before, after, judged, accuracy, candidates }: RangeChange): string {
+  const figure = (value: number | null) => (value === null ? '' : String(Number(value.toPrecision(8))));
+  const row = (
+    name: string,
+    [lrv, urv]: Ends,
+    judgement: RangeJudgement | undefined,
+    percent: number | null,
+  ) => [
+    name,
+    figure(lrv),
+    figure(urv),
+    figure(judgement?.turndown ?? null),
+    figure(percent),
+    judgement?.breaches.map(({ limit }) => limit).join('; ') ?? '',
+  ];
+  return Papa.unparse({
+    fields: [
+      'What',
+      `LRV, ${unitLabel(unit)}`,
+      `URV, ${unitLabel(unit)}`,
+      'Turndown',
+      'Accuracy, % of span',
+      'Not kept',
+    ],
+    data: [
+      row('now', before, judged?.before, accuracy.before),
+      row('new', after, judged?.after, accuracy.after),
+      ...candidates.map(({ body, judgement, accuracyPercentOfSpan }) =>
+        row(body.model, after, judgement, accuracyPercentOfSpan),
+      ),
+    ],
+  });
+}
