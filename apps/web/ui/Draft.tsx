@@ -13,7 +13,7 @@ export function Draft({ draft: { isBack, forget } }: { draft: DraftOfForm }) {
     <Alert
       severity="info"
       variant="outlined"
-      sx={{ mb: 1.5 }}
+      sx={{ mb: 1.5, displayPrint: 'none' }}
       action={<Button onClick={beginAnew}>Begin anew</Button>}
     >
       What you typed here before, and did not send, is back.

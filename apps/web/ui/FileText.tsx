@@ -20,7 +20,14 @@ export function FileText({ label, onText }: { label: string; onText: (text: stri
   };
   return (
     <div>
-      <Button component="label" variant="outlined" sx={{ minHeight: 44 }}>
+      <Button
+        component="label"
+        variant="outlined"
+        role={undefined}
+        tabIndex={-1}
+        // The field itself is what keys reach; its frame says so.
+        sx={{ minHeight: 44, '&:focus-within': { outline: '2px solid var(--now)', outlineOffset: 2 } }}
+      >
         {label}
         <input
           type="file"
