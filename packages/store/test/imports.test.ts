@@ -11,11 +11,12 @@ import {
 import { COLUMNS, type ImportKind, guessMapping } from '../src/imports/columns';
 import { exportEverything } from '../src/exports/everything';
 import { findInstrument } from '../src/registers/instruments';
+import { addConfiguration } from '../src/registers/configurations';
 import { findStandard } from '../src/registers/references';
 import { pastRunsOf } from '../src/registers/past-results';
 import { toCsv, parseCsv } from '../src/imports/csv';
 import { dateCell, numberCell, unitCell } from '../src/imports/cells';
-import { openWorks, TAG, TODAY } from './works';
+import { openWorks, RANGE, TAG, TODAY } from './works';
 
 const { base, works } = await openWorks();
 
@@ -309,13 +310,29 @@ describe('other kinds of files', () => {
       'PT-000,0,8,bar,',
       `PT-501,0,600,kPa,`,
     ]);
+    const there = await findInstrument(base.app, { tag: TAG });
+    const switchingPoints = [{ name: 'high', on: 5, off: 4.8 }];
+    await addConfiguration(base.app, works.technician, there.id, {
+      ...RANGE,
+      application: 'pressure',
+      switchingPoints,
+      reason: 'settings',
+    });
     const id = await bring('configurations', file);
     const { choice } = await openImport(base.app, id);
     await base.owner.query(`update instrument set due_on = '2027-01-01'`);
     const checked = await take(id, choice);
     expect(checked.bad.map(({ reason }) => reason)).toEqual(['There is no instrument PT-000.']);
     const { configuration } = await findInstrument(base.app, { tag: TAG });
-    expect(configuration).toMatchObject({ version: 2, urv: 8, reason: 'range change', displayHigh: 8 });
+    // What a file does not have stays as it is set.
+    expect(configuration).toMatchObject({
+      version: 3,
+      urv: 8,
+      reason: 'range change',
+      displayHigh: 8,
+      application: 'pressure',
+      switchingPoints,
+    });
     const [entry] = await base.app.query<{ detail: unknown }>(
       `select detail from audit_entry where act = 'import file' order by id desc limit 1`,
     );
@@ -323,7 +340,7 @@ describe('other kinds of files', () => {
     expect((await findInstrument(base.app, { tag: TAG })).dueOn).toBe(TODAY);
     const again = await take(await bring('configurations', file), choice);
     expect(again.known).toHaveLength(2);
-    expect((await findInstrument(base.app, { tag: TAG })).configuration.version).toBe(2);
+    expect((await findInstrument(base.app, { tag: TAG })).configuration.version).toBe(3);
   });
 
   it('bring references, their modules and certificates', async () => {

@@ -10,8 +10,11 @@ import { addConfiguration } from '../src/registers/configurations';
 import { addInstrument, findInstrument } from '../src/registers/instruments';
 import { addNote, biasesOf, keepBias, notesOf, type NewBias } from '../src/registers/notes';
 import { judgeChecks, USUAL_CHECKS } from '../src/registers/setup';
+import { bodyShape, rangeMisfit } from '../src/registers/body';
+import { findLiquid, keepLiquid, liquidSchema } from '../src/registers/liquids';
+import { keepVessel, vesselsOf } from '../src/registers/vessels';
 import { keepSetupReading, setupReadingsOf } from '../src/registers/setup-readings';
-import { answersAt, closeOpenJobs, entry, openWorks, RANGE, SIGNED, TAG } from './works';
+import { answersAt, CELL, closeOpenJobs, entry, openWorks, RANGE, SIGNED, TAG } from './works';
 
 const { base, works } = await openWorks();
 const { app } = base;
@@ -64,7 +67,7 @@ describe('a set-up that was read', () => {
       RANGE,
     );
     expect(other).toBeGreaterThan(0);
-    await expect(walk({ job: { id: 999, moment: 'as set' } })).rejects.toThrow('no job 999');
+    await expect(walk({ job: { id: 999, moment: 'as set' } })).rejects.toThrow(`no job on ${TAG} 999`);
     await walk({ job: { id: jobId, moment: 'as set' } });
     const job = await loadJob(app, jobId);
     expect(job.setups.map(({ moment }) => moment)).toEqual(['as set']);
@@ -230,4 +233,61 @@ it('a note stays with its instrument and leads back to where it was worked out',
   const [note] = await notesOf(app, (await instrument()).id, 5);
   expect(note).toMatchObject({ text: 'would take 0 to 4 bar', madeBy: 'Technician A' });
   await expect(addNote(app, technician, 'NONE', { text: 'x', address: '' })).rejects.toThrow('NONE');
+});
+
+describe('what a level is measured in', () => {
+  const VESSEL = {
+    tool: 'level',
+    fields: { liquid: '1040' },
+    lrvPa: 0,
+    urvPa: 47996,
+    reason: 'drawing',
+  } as const;
+
+  it('is kept in versions, for an instrument that measures a level', async () => {
+    await expect(keepVessel(app, technician, TAG, VESSEL)).rejects.toThrow('measures pressure, not a level');
+    await keepVessel(app, technician, 'LT-9', VESSEL);
+    await keepVessel(app, colleague, 'LT-9', { ...VESSEL, fields: { liquid: '1060' }, reason: 'denser' });
+    const { id } = await findInstrument(app, { tag: 'LT-9' });
+    const kept = await vesselsOf(app, id);
+    expect(kept.map(({ version, reason, madeBy }) => [version, reason, madeBy])).toEqual([
+      [2, 'denser', 'Technician B'],
+      [1, 'drawing', 'Technician A'],
+    ]);
+    expect(kept[1]?.fields).toEqual({ liquid: '1040' });
+    await expect(app.query(`update vessel set reason = 'x'`)).rejects.toThrow();
+  });
+
+  it('has densities by temperature, which two people do not change over one another', async () => {
+    const points = [
+      { temperatureC: 20, densityKgPerM3: 1040 },
+      { temperatureC: 60, densityKgPerM3: 1020 },
+    ];
+    const liquid = { name: 'Juice', source: 'laboratory', points };
+    const id = await keepLiquid(app, technician, null, liquid);
+    await expect(keepLiquid(app, technician, null, { ...liquid, name: 'JUICE' })).rejects.toThrow('JUICE');
+    await keepLiquid(app, technician, { id, revision: 1 }, { ...liquid, source: 'again' });
+    await expect(keepLiquid(app, colleague, { id, revision: 1 }, liquid)).rejects.toThrow('changed');
+    expect(await findLiquid(app, id)).toMatchObject({ source: 'again', revision: 2, points });
+    expect(liquidSchema.safeParse({ ...liquid, points: [...points].reverse() }).success).toBe(false);
+    expect(liquidSchema.safeParse({ ...liquid, points: [] }).success).toBe(false);
+    await expect(keepLiquid(app, technician, { id: 99, revision: 1 }, liquid)).rejects.toThrow(
+      'no liquid 99',
+    );
+  });
+});
+
+it('a body that is stamped with its largest span only has the least span that follows', () => {
+  const stamped = { ...CELL, greatestSpan: 8, leastSpan: 2, stampedTurndown: 4 };
+  const wrong = (more: object) =>
+    bodyShape.safeParse({ ...stamped, ...more }).error?.issues.map(({ path }) => path.join('.'));
+  expect(wrong({})).toBeUndefined();
+  expect(wrong({ leastSpan: 1 })).toEqual(['leastSpan']);
+  expect(wrong({ greatestSpan: null })).toEqual(['greatestSpan']);
+  expect(wrong({ stampedTurndown: 0.5 })).toContain('stampedTurndown');
+  expect(wrong({ greatestElevationPercent: -1 })).toEqual(['greatestElevationPercent']);
+  expect(rangeMisfit({ ...CELL, greatestSuppressionPercent: 100 }, 'bar', 5, 6)).toContain(
+    '500 % of span above zero',
+  );
+  expect(rangeMisfit({ ...CELL, greatestSuppressionPercent: 500 }, 'bar', 5, 6)).toBeNull();
 });

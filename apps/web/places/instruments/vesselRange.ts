@@ -22,15 +22,26 @@ export interface VesselAgainstRange {
 /** A table that differs by less says the same: a ten-thousandth is a hundredth of a per cent of a range. */
 const SAME_DENSITY = 1e-4;
 
+/** Null also where the table no longer reaches to the temperature: there is nothing to hold against it. */
 function densityNow(
   { tool, fields }: VesselVersion,
   liquids: readonly Liquid[],
 ): VesselAgainstRange['density'] {
   if (tool !== 'level') return null;
   const level = { ...LEVEL_FIELDS, ...fields };
+  const now = orNull(() => densityOfChosen(level, liquids));
   const kept = convert(typedNumber(level.liquid) ?? NaN, unitsOfFields(level).density, 'kgPerM3');
-  const now = densityOfChosen(level, liquids);
   return now === null || Math.abs(now - kept) <= SAME_DENSITY * kept ? null : { kept, now };
+}
+
+/** What work gives; null where the core refuses what is kept. */
+function orNull<T>(work: () => T): T | null {
+  try {
+    return work();
+  } catch (error) {
+    if (error instanceof CoreError) return null;
+    throw error;
+  }
 }
 
 /** Null where what is kept comes to no range any more. */
@@ -40,14 +51,10 @@ export function vesselAgainstRange(
   liquids: readonly Liquid[],
 ): VesselAgainstRange | null {
   const { lrv: low, urv: high, inputUnit } = instrument.configuration;
-  try {
-    const { lrvPa, urvPa } = rangeOfVessel(vessel.tool, vessel.fields);
-    const [lrv, urv] = [convert(lrvPa, 'Pa', inputUnit), convert(urvPa, 'Pa', inputUnit)];
-    const offPercent = (Math.max(Math.abs(lrv - low), Math.abs(urv - high)) / Math.abs(high - low)) * 100;
-    const asksForChange = offPercent > toleranceOf(instrument).percentOfSpan * (1 + 1e-9);
-    return { lrv, urv, offPercent, asksForChange, density: densityNow(vessel, liquids) };
-  } catch (error) {
-    if (error instanceof CoreError) return null;
-    throw error;
-  }
+  const range = orNull(() => rangeOfVessel(vessel.tool, vessel.fields));
+  if (range === null) return null;
+  const [lrv, urv] = [convert(range.lrvPa, 'Pa', inputUnit), convert(range.urvPa, 'Pa', inputUnit)];
+  const offPercent = (Math.max(Math.abs(lrv - low), Math.abs(urv - high)) / Math.abs(high - low)) * 100;
+  const asksForChange = offPercent > toleranceOf(instrument).percentOfSpan * (1 + 1e-9);
+  return { lrv, urv, offPercent, asksForChange, density: densityNow(vessel, liquids) };
 }

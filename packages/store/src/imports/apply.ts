@@ -2,7 +2,7 @@
 import { appendToTrail } from '../db/audit';
 import type { Queryable } from '../db/database';
 import type { Actor } from '../people/actor';
-import { CONFIGURATION_COLUMNS, RANGE_PARTS } from '../registers/configuration';
+import { CONFIGURATION_COLUMNS, RANGE_PARTS, SETTING_KEYS } from '../registers/configuration';
 import { columnsOf, keysOf, rowOf } from '../registers/fields';
 import { insertInstruments } from '../registers/instruments';
 import { addCertificate } from '../registers/certificates';
@@ -45,6 +45,13 @@ async function addInstruments(
   }
 }
 
+/** A range from a file with the settings of the version before, which a file does not have. */
+const RANGE_WITH_SETTINGS = Object.entries(CONFIGURATION_COLUMNS)
+  .map(([key, { column }]) =>
+    (SETTING_KEYS as readonly string[]).includes(key) ? `before.${column}` : `entry."${key}"`,
+  )
+  .join(', ');
+
 const RANGE_OF = (version: string): string =>
   `(${RANGE_PARTS.map((part) => `${version}.${CONFIGURATION_COLUMNS[part].column}`).join(', ')})`;
 
@@ -58,9 +65,11 @@ async function insertConfigurations(
   for (const batch of batches(rows)) {
     await tx.query(
       `insert into configuration (instrument_id, version, ${RANGE_COLUMNS}, made_by, made_at)
-       select "instrumentId",
-         (select max(version) + 1 from configuration where instrument_id = "instrumentId"), ${RANGE_VALUES}, $2, $3
-       from jsonb_to_recordset($1::jsonb) as entry ("instrumentId" bigint, ${RANGE_ROW})`,
+       select entry."instrumentId", before.version + 1, ${RANGE_WITH_SETTINGS}, $2, $3
+       from jsonb_to_recordset($1::jsonb) as entry ("instrumentId" bigint, ${RANGE_ROW})
+         join lateral (
+           select * from configuration where instrument_id = entry."instrumentId" order by version desc limit 1
+         ) before on true`,
       [
         JSON.stringify(batch.map(({ instrumentId, configuration }) => ({ instrumentId, ...configuration }))),
         actor.personId,

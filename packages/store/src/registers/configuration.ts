@@ -114,6 +114,12 @@ export type NewConfiguration = z.infer<typeof configurationSchema>;
 /** The range with its units, and what else is set in the instrument. */
 export type Configuration = Readonly<z.output<typeof configurationCopySchema>>;
 
+/** Settings that a file of ranges does not have: a range that comes from one leaves them as they are. */
+export const SETTING_KEYS = [
+  ...(Object.keys(settings) as (keyof typeof settings)[]),
+  'switchingPoints',
+] as const;
+
 /** What has to be set at an instrument, for the comparison with what is set. */
 export const wantedSetup = (configuration: Configuration, tolerancePercentOfSpan: number): WantedSetup => ({
   ...configuration,

@@ -2,10 +2,10 @@
 import { z } from 'zod';
 import { appendToTrail } from '../db/audit';
 import type { Queryable } from '../db/database';
-import { StoreError } from '../db/errors';
 import type { Actor } from '../people/actor';
 import { requireWorker } from '../people/people';
 import { findInstrument } from './instruments';
+import { requireOpenJob } from './open-job';
 
 /** Where in the workshop it is worked out, with what was typed there. */
 const address = z
@@ -87,16 +87,9 @@ export async function keepBias(
   bias: NewBias,
 ): Promise<void> {
   await requireWorker(tx, actor);
-  const { id } = await findInstrument(tx, { tag });
-  if (jobId !== null) {
-    const [job] = await tx.query<{ stage: string }>(
-      'select stage from job where id = $1 and instrument_id = $2 for update',
-      [jobId, id],
-    );
-    if (job === undefined) throw new StoreError({ code: 'no-such', what: `job on ${tag}`, name: jobId });
-    if (['review', 'closed', 'cancelled'].includes(job.stage))
-      throw new StoreError({ code: 'wrong-stage', stage: job.stage, wanted: 'an open job' });
-  }
+  const instrument = await findInstrument(tx, { tag });
+  const { id } = instrument;
+  if (jobId !== null) await requireOpenJob(tx, jobId, instrument);
   await tx.query(
     `insert into bias (instrument_id, job_id, bias_percent, pressure_pa, glass_percent, shown_percent,
        explained_percent, unexplained_percent, reason, address, made_by, made_at)

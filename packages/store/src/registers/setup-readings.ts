@@ -7,6 +7,7 @@ import type { Actor } from '../people/actor';
 import { requireWorker } from '../people/people';
 import { setupReadSchema, wantedSetup } from './configuration';
 import { findInstrument } from './instruments';
+import { requireOpenJob } from './open-job';
 import { judgeChecks, setupTolerance, type CheckResult, type SetupChecks, type SetupMoment } from './setup';
 
 export interface NewSetupReading {
@@ -32,17 +33,6 @@ export interface SetupReading {
   readonly readAt: Date;
 }
 
-/** A job of this instrument at which something can still be kept. */
-async function requireOpenJob(tx: Queryable, jobId: number, instrumentId: number): Promise<void> {
-  const [job] = await tx.query<{ stage: string }>(
-    'select stage from job where id = $1 and instrument_id = $2 for update',
-    [jobId, instrumentId],
-  );
-  if (job === undefined) throw new StoreError({ code: 'no-such', what: 'job', name: jobId });
-  if (['review', 'closed', 'cancelled'].includes(job.stage))
-    throw new StoreError({ code: 'wrong-stage', stage: job.stage, wanted: 'an open job' });
-}
-
 /**
  * Compares what was read with what has to be set, and keeps both.
  * @throws StoreError `no-such`, `changed-meanwhile` where another version is in force by now, `reason-needed` where nothing
@@ -56,7 +46,7 @@ export async function keepSetupReading(
 ): Promise<void> {
   await requireWorker(tx, actor);
   const instrument = await findInstrument(tx, { tag });
-  if (job !== null) await requireOpenJob(tx, job.id, instrument.id);
+  if (job !== null) await requireOpenJob(tx, job.id, instrument);
   if (instrument.configuration.version !== version)
     throw new StoreError({ code: 'changed-meanwhile', what: `The configuration of ${tag}` });
   const tolerance = setupTolerance(instrument);

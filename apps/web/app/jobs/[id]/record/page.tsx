@@ -52,6 +52,7 @@ import { actingPerson } from '@/server/person';
 import { Columns } from '@/ui/Columns';
 import { CorridorSheet } from '@/ui/CorridorSheet';
 import { Facts } from '@/ui/Facts';
+import { rangeInWords } from '@/ui/range/rangeInWords';
 import { LinkButton } from '@/ui/LinkButton';
 import { Sheet } from '@/ui/Sheet';
 import { loadJobOr404 } from '@/places/jobs/load';
@@ -110,6 +111,17 @@ export default async function RecordPage({ params }: { params: Params }) {
         {job.moves.length > 0 && (
           <Sheet title="Valves" sx={{ gridColumn: '1 / -1' }}>
             <ValveMoves arrangement={job.instrument.hookUp} moves={job.moves} />
+          </Sheet>
+        )}
+        {job.plan !== null && (
+          <Sheet title="The range it was opened for" aside={job.plan.madeBy} sx={{ gridColumn: '1 / -1' }}>
+            <Facts
+              facts={[
+                ['Range', rangeInWords(job.plan.configuration)],
+                ['Why', job.plan.reason],
+                ['Label', job.plan.label],
+              ]}
+            />
           </Sheet>
         )}
         {job.setups.length > 0 && (
