@@ -136,6 +136,6 @@ export async function plantLevelJobs(tx: Queryable, actor: Actor): Promise<void>
     actor,
     tag,
     { ...range, urv: 1782, reason: 'thick juice runs at 72 Bx this campaign' },
-    { label: `${tag}: 0 … 1782 mbar, 4 … 20 mA`, isExchange: false },
+    { label: `${tag}: 0 … 1782 mbar, 4 … 20 mA`, exchange: null },
   );
 }

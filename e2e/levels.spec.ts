@@ -219,3 +219,26 @@ test('a boiler drum is checked hot in a job without a run, and its bias says whe
   expect((await page.request.get(`/jobs/${job}/certificate`)).status()).toBe(409);
   expect((await page.request.get(`/jobs/${job}/label`)).status()).toBe(409);
 });
+
+test('a body that is stamped with its largest span only is entered, and changed', async ({ page }) => {
+  await page.goto('/office/bodies/new');
+  await page.getByLabel('Model').fill('Stamped cell 200');
+  await page.getByLabel('Lower range limit').fill('-2');
+  await page.getByLabel('Upper range limit').fill('200');
+  await page.getByLabel('Greatest span').fill('200');
+  await page.getByLabel(/^Turndown, where stamped/).fill('4');
+  await page.getByRole('button', { name: 'Add the body' }).click();
+  await expect(page.getByRole('heading', { name: 'Stamped cell 200' })).toBeVisible();
+  // A 4:1 body stamped 200 goes down to 50 (common practice).
+  await expect(page.getByLabel('Least span')).toHaveValue('50');
+  await page.getByLabel('Least span').fill('40');
+  await page.getByLabel('Zero suppression, %').fill('500');
+  await page.getByRole('button', { name: 'Keep the changes' }).click();
+  await expect(page.getByText('By its stamp the least span is 50')).toBeVisible();
+  await page.getByLabel('Least span').fill('');
+  await page.getByRole('button', { name: 'Keep the changes' }).click();
+  await expect(page.getByLabel('Least span')).toHaveValue('50');
+  await page.reload();
+  await expect(page.getByLabel('Zero suppression, %')).toHaveValue('500');
+  await expectAccessible(page);
+});

@@ -2,7 +2,7 @@
 export { CONNECT_CHECKS, SECOND_INDICATIONS, WORK_PLACES } from './jobs/connection';
 export { COLD_SET_UP, FOLLOWS, HOT_CHECK } from './jobs/checklists';
 export { isTooFast, leakLimit, leakOf, type Leak, type LeakBasis } from './jobs/leak';
-export { TECHNOLOGIES, TRIMS } from './registers/body';
+export { TECHNOLOGIES, TORQUE_UNITS, type TorqueUnit, torqueWords, TRIMS } from './registers/body';
 export {
   configurationSchema,
   RANGE_QUESTIONS,

@@ -10,6 +10,7 @@ import { addConfiguration } from '../src/registers/configurations';
 import { addInstrument, findInstrument } from '../src/registers/instruments';
 import { addNote, biasesOf, keepBias, notesOf, type NewBias } from '../src/registers/notes';
 import { judgeChecks, USUAL_CHECKS } from '../src/registers/setup';
+import { changeBody } from '../src/registers/bodies';
 import { bodyShape, rangeMisfit } from '../src/registers/body';
 import { findLiquid, keepLiquid, liquidSchema } from '../src/registers/liquids';
 import { keepVessel, vesselsOf } from '../src/registers/vessels';
@@ -97,8 +98,8 @@ describe('a set-up that was read', () => {
 
 describe('a range that is handed over', () => {
   const planned = { ...RANGE, urv: 4, displayHigh: 4, reason: 'less pressure' };
-  const open = (more: Partial<typeof RANGE> = {}, isExchange = false) =>
-    openRangeChange(app, technician, TAG, { ...planned, ...more }, { label: 'PT-1: 0 … 4 bar', isExchange });
+  const open = (more: Partial<typeof RANGE> = {}, exchange: 'lbf·ft' | null = null) =>
+    openRangeChange(app, technician, TAG, { ...planned, ...more }, { label: 'PT-1: 0 … 4 bar', exchange });
 
   it('opens a job with the configuration, the label and what must follow', async () => {
     const job = await loadJob(app, await open());
@@ -111,6 +112,24 @@ describe('a range that is handed over', () => {
     expect(job.instrument.configuration.urv).toBe(6);
     expect(job.lines.map(({ list }) => list)).toEqual(Array<string>(7).fill('what must follow'));
     await expect(open()).rejects.toThrow('already has an open job');
+  });
+
+  it('brings the checklist of a body that is exchanged, with torques in the unit of the plant', async () => {
+    const { body } = await instrument();
+    const { id, revision, ...cell } = body;
+    await changeBody(app, technician, id, revision, {
+      ...cell,
+      outputs: [...cell.outputs],
+      swapChecklist: [
+        { step: 'New seals', torqueNm: null },
+        { step: 'Bolts crosswise', torqueNm: 34 },
+      ],
+    });
+    const { lines } = await loadJob(app, await open({}, 'lbf·ft'));
+    expect(lines.filter(({ list }) => list === 'exchange of the body').map(({ text }) => text)).toEqual([
+      'New seals',
+      'Bolts crosswise: 25.1 lbf·ft',
+    ]);
   });
 
   it('is refused where the body does not allow it, or nothing changes; no job stays', async () => {

@@ -2,6 +2,7 @@
 import { HOOK_UPS, moveInWords } from '@barys/core/hookup';
 import { plannedPoints } from '@barys/core/procedure';
 import { acceptedOutput } from '@barys/core/run';
+import { SETTINGS, settingWords } from '@barys/core/setup';
 import { expectedOutput } from '@barys/core/signal';
 import { formatPlain } from '@barys/core/text';
 import { leakLimit, questionsAt, type JobFile } from '@barys/store/jobs';
@@ -83,12 +84,11 @@ function Points({ job }: { job: JobFile }) {
 
 export function FieldSheet({ job, standards, meters, code, paper }: FieldSheetEntry) {
   const { instrument } = job;
-  const { isolate, restore, name, caution } = HOOK_UPS[instrument.hookUp];
-  const asked = (['authorise', 'connect', 'return'] as const).flatMap((stage) =>
-    questionsAt(stage, instrument).map(({ text }) => text),
-  );
-  const order = (moves: typeof isolate) =>
-    moves.map((move, index) => `${index + 1} ${moveInWords(instrument.hookUp, move)}`).join('    ');
+  // A hot check is made while the instrument measures: nothing is isolated, connected or run.
+  const isHotCheck = job.reason === 'hot check';
+  const asked = (
+    isHotCheck ? (['authorise', 'return'] as const) : (['authorise', 'connect', 'return'] as const)
+  ).flatMap((stage) => questionsAt(stage, instrument, { isHotCheck }).map(({ text }) => text));
   return (
     <Document title={`Field sheet ${job.id}, ${job.tag}`} creator="Barys" language="en">
       <Page size={paper} style={styles.page}>
@@ -125,28 +125,67 @@ export function FieldSheet({ job, standards, meters, code, paper }: FieldSheetEn
           ))}
           <Text>{SITE_RULES_FIRST}</Text>
         </Section>
-        <Section title={`Valves: ${name}`}>
-          <Text>{`Out of service:  ${order(isolate)}`}</Text>
-          <Text>{`Back:  ${order(restore)}`}</Text>
-          <Text>{caution}</Text>
-        </Section>
-        <Section title="References, ambient">
-          <Text>Standard ____________________ meter ____________________ leak _______ in _____ min</Text>
-          <Text style={{ marginTop: 5 }}>
-            Temperature ________ °C humidity ________ % barometer ________ hPa
-          </Text>
-        </Section>
-        <Section title="As found">
-          <Points job={job} />
-        </Section>
-        <Section title="Adjusted: what, applied, before, after; remarks, name, date">
-          <Text style={{ marginTop: 8 }}>{'_'.repeat(96)}</Text>
-          <Text style={{ marginTop: 8 }}>{'_'.repeat(96)}</Text>
-        </Section>
-        <Section title="As left, where something was adjusted">
-          <Points job={job} />
-        </Section>
+        <Lists job={job} />
+        {!isHotCheck && <Work job={job} />}
       </Page>
     </Document>
+  );
+}
+
+/** The lists of the job, to be ticked on paper. */
+function Lists({ job: { lines } }: { job: JobFile }) {
+  return [...new Set(lines.map(({ list }) => list))].map((list) => (
+    <Section key={list} title={list.charAt(0).toUpperCase() + list.slice(1)}>
+      {lines
+        .filter((line) => line.list === list)
+        .map(({ id, text, isDone }) => (
+          <Text key={id} style={{ marginBottom: 3 }}>{`[ ${isDone ? 'x' : '  '} ]  ${text}`}</Text>
+        ))}
+    </Section>
+  ));
+}
+
+/** What has to be set, and room for what is read there. */
+function SetupList({ job: { instrument } }: { job: JobFile }) {
+  return SETTINGS.flatMap(([key, name]) => {
+    const words = settingWords(instrument.configuration, key);
+    return words === ''
+      ? []
+      : [<Text key={key} style={{ marginBottom: 3 }}>{`${name}: ${words}    read ____________`}</Text>];
+  });
+}
+
+function Work({ job }: { job: JobFile }) {
+  const { hookUp } = job.instrument;
+  const { isolate, restore, name, caution } = HOOK_UPS[hookUp];
+  const order = (moves: typeof isolate) =>
+    moves.map((move, index) => `${index + 1} ${moveInWords(hookUp, move)}`).join('    ');
+  return (
+    <>
+      <Section title={`Valves: ${name}`}>
+        <Text>{`Out of service:  ${order(isolate)}`}</Text>
+        <Text>{`Back:  ${order(restore)}`}</Text>
+        <Text>{caution}</Text>
+      </Section>
+      <Section title="References, ambient">
+        <Text>Standard ____________________ meter ____________________ leak _______ in _____ min</Text>
+        <Text style={{ marginTop: 5 }}>
+          Temperature ________ °C humidity ________ % barometer ________ hPa
+        </Text>
+      </Section>
+      <Section title="Set-up: as it has to be, and as it is set">
+        <SetupList job={job} />
+      </Section>
+      <Section title="As found">
+        <Points job={job} />
+      </Section>
+      <Section title="Adjusted: what, applied, before, after; remarks, name, date">
+        <Text style={{ marginTop: 8 }}>{'_'.repeat(96)}</Text>
+        <Text style={{ marginTop: 8 }}>{'_'.repeat(96)}</Text>
+      </Section>
+      <Section title="As left, where something was adjusted">
+        <Points job={job} />
+      </Section>
+    </>
   );
 }

@@ -6,14 +6,14 @@ import type { Actor } from '../people/actor';
 import { requirePlanner } from '../people/people';
 import { isSameRange, type NewConfiguration } from '../registers/configuration';
 import { findInstrument } from '../registers/instruments';
-import { rangeMisfit } from '../registers/body';
+import { rangeMisfit, torqueWords, type TorqueUnit } from '../registers/body';
 import { openJob } from './decide';
 import { addLists } from './lists';
 
 /**
  * Opens a range-change job with the new configuration, what its label says, and the lists of what must follow.
  * @param planned the whole of the new configuration
- * @param isExchange whether the body is exchanged too, so that its swap checklist is walked
+ * @param exchange where the body is exchanged too, so that its swap checklist is walked: torques in which unit
  * @param label what the new label says
  * @throws StoreError `range-unfit`, `no-such`, `job-already-open`, `not-walkable`,
  * `unknown-person`, `not-allowed`
@@ -23,7 +23,7 @@ export async function openRangeChange(
   actor: Actor,
   tag: string,
   planned: NewConfiguration,
-  { label, isExchange }: { readonly label: string; readonly isExchange: boolean },
+  { label, exchange }: { readonly label: string; readonly exchange: TorqueUnit | null },
 ): Promise<number> {
   await requirePlanner(tx, actor);
   const instrument = await findInstrument(tx, { tag });
@@ -35,8 +35,12 @@ export async function openRangeChange(
   if (isSameRange({ ...planned, version: instrument.configuration.version }, instrument.configuration))
     throw new StoreError({ code: 'range-unfit', why: `${tag} has this range already.` });
   const jobId = await openJob(tx, actor, tag, 'range change');
-  if (isExchange)
-    await addLists(tx, actor, [jobId], [['exchange of the body', body.swapChecklist.map(swapWords)]]);
+  if (exchange !== null) {
+    const steps = body.swapChecklist.map(({ step, torqueNm }) =>
+      torqueNm === null ? step : `${step}: ${torqueWords(torqueNm, exchange)}`,
+    );
+    await addLists(tx, actor, [jobId], [['exchange of the body', steps]]);
+  }
   await tx.query(
     'insert into range_plan (job_id, configuration, label, made_by, made_at) values ($1, $2, $3, $4, $5)',
     [jobId, JSON.stringify(planned), label.trim(), actor.personId, actor.at],
@@ -48,6 +52,3 @@ export async function openRangeChange(
   });
   return jobId;
 }
-
-const swapWords = ({ step, torqueNm }: { step: string; torqueNm: number | null }): string =>
-  torqueNm === null ? step : `${step}: ${torqueNm} N·m`;

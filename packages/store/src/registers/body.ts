@@ -21,6 +21,18 @@ export const TRIMS = [
   'near vacuum',
 ] as const;
 
+/** Newton metres in the units that a plant's wrenches are marked in (exact: 0.3048 m, 4.4482216152605 N). */
+export const TORQUE_UNITS = {
+  'N·m': 1,
+  'lbf·ft': 1 / (0.3048 * 4.4482216152605),
+  'lbf·in': 12 / (0.3048 * 4.4482216152605),
+} as const;
+export type TorqueUnit = keyof typeof TORQUE_UNITS;
+
+/** A torque of a checklist in a unit, to three digits, as wrenches are set. */
+export const torqueWords = (torqueNm: number, unit: TorqueUnit): string =>
+  `${formatPlain(Number((torqueNm * TORQUE_UNITS[unit]).toPrecision(3)))} ${unit}`;
+
 const keysOf = <K extends string>(table: Readonly<Record<K, unknown>>): K[] => Object.keys(table) as K[];
 
 export const pressureUnitSchema = z.enum(keysOf<PressureUnit>(PRESSURE_UNITS), {

@@ -93,7 +93,9 @@ function registerFacts(instrument: Instrument, today: string) {
         <Link prefetch={false} href={`/office/bodies/${body.id}`}>
           {body.model}
         </Link>
-        {accuracy === null ? '' : `, maker's accuracy ±${formatPlain(Number(accuracy.toPrecision(3)))} % at this span`}
+        {accuracy === null
+          ? ''
+          : `, maker's accuracy ±${formatPlain(Number(accuracy.toPrecision(3)))} % at this span`}
       </>,
     ],
     ['Place', [instrument.site, instrument.area].filter(Boolean).join(', ')],

@@ -1,4 +1,5 @@
 'use client';
+import type { TorqueUnit } from '@barys/store/shapes';
 import Alert from '@mui/material/Alert';
 import Button from '@mui/material/Button';
 import Checkbox from '@mui/material/Checkbox';
@@ -28,19 +29,12 @@ interface HandOverProps {
   note: string;
   /** What stands in the fields of a tool that works out a level; kept with the instrument as its vessel. */
   vessel?: VesselEntry;
-  /** Whether the job may be one in which the body is exchanged. */
-  canExchange?: boolean;
+  /** Where the job may be one in which the body is exchanged: torques in which unit. */
+  torqueUnit?: TorqueUnit;
 }
 
 /** Hands what was worked out to an instrument: a range-change job, its next configuration, or a note. */
-export function HandOver({
-  tag: typed,
-  onTag,
-  configuration,
-  note,
-  vessel,
-  canExchange = false,
-}: HandOverProps) {
+export function HandOver({ tag: typed, onTag, configuration, note, vessel, torqueUnit }: HandOverProps) {
   const tag = typed.trim().toUpperCase();
   return (
     <Sheet title="Hand over" sx={{ displayPrint: 'none' }}>
@@ -54,7 +48,7 @@ export function HandOver({
       {tag !== '' && (
         <Stack sx={{ gap: 1.5, mt: 1.5 }}>
           {configuration !== null && (
-            <JobForm tag={tag} configuration={configuration} canExchange={canExchange} />
+            <JobForm tag={tag} configuration={configuration} torqueUnit={torqueUnit} />
           )}
           {vessel !== undefined && <VesselKeep tag={tag} vessel={vessel} />}
           <NoteForm key={note} tag={tag} note={note} />
@@ -71,17 +65,17 @@ export function HandOver({
 function JobForm({
   tag,
   configuration,
-  canExchange,
+  torqueUnit,
 }: {
   tag: string;
   configuration: Readonly<Record<string, string>>;
-  canExchange: boolean;
+  torqueUnit: TorqueUnit | undefined;
 }) {
   const [isExchange, setExchange] = useState(false);
   const { answer, isPending, form } = useSubmit(handOverAction);
   return (
-    <form {...form(() => ({ tag, configuration, isExchange }))}>
-      {canExchange && (
+    <form {...form(() => ({ tag, configuration, exchange: isExchange ? (torqueUnit ?? null) : null }))}>
+      {torqueUnit !== undefined && (
         <FormControlLabel
           sx={{ minHeight: 44 }}
           control={<Checkbox checked={isExchange} onChange={(_event, isOn) => setExchange(isOn)} />}

@@ -12,6 +12,7 @@ import {
   VESSEL_TOOLS,
   vesselSchema,
 } from '@barys/store/registers';
+import { TORQUE_UNITS, type TorqueUnit } from '@barys/store/shapes';
 import { z } from 'zod';
 import { pageOfJob } from '@/places/jobs/onJob';
 import {
@@ -30,13 +31,15 @@ const tagSchema = z
   .toUpperCase()
   .min(1, 'Say for which instrument: its tag.')
   .max(32, 'At most 32 characters, please.');
+const torqueUnit = z.enum(Object.keys(TORQUE_UNITS) as [TorqueUnit, ...TorqueUnit[]]);
 const texts = z.record(z.string(), z.string().max(2000));
 
 export interface HandOverEntry {
   readonly tag: string;
   /** Fields of the form of a configuration, by their names; the others stay as they are set. */
   readonly configuration: Readonly<Record<string, string>>;
-  readonly isExchange: boolean;
+  /** Whether the body is exchanged too: torques of its checklist in which unit. */
+  readonly exchange: string | null;
 }
 
 /** Opens a range-change job with what was worked out over what is set. */
@@ -46,14 +49,14 @@ export async function handOverAction(entry: HandOverEntry): Promise<Answer> {
     const given = Object.fromEntries(
       Object.entries(texts.parse(entry.configuration)).filter(([name]) => name in CONFIGURATION_FIELDS),
     );
-    const isExchange = z.boolean().parse(entry.isExchange);
+    const exchange = torqueUnit.nullable().parse(entry.exchange);
     return act(async (tx, actor) => {
       const { configuration } = await findInstrument(tx, { tag });
       const planned = configurationSchema.parse(
         configurationOfFields({ ...fieldsOfConfiguration(configuration), ...given }),
       );
       const label = `${tag}: ${rangeInWords({ ...planned, version: configuration.version })}`;
-      return pageOfJob(tx, await openRangeChange(tx, actor, tag, planned, { label, isExchange }));
+      return pageOfJob(tx, await openRangeChange(tx, actor, tag, planned, { label, exchange }));
     });
   });
 }

@@ -1,8 +1,9 @@
 'use client';
+import { spanOverlap } from '@barys/core/ranging';
 import { formatPlain } from '@barys/core/text';
 import { convertPressure, unitLabel, type PressureUnit } from '@barys/core/units';
 import type { Body } from '@barys/store/registers';
-import { FOLLOWS } from '@barys/store/shapes';
+import { FOLLOWS, TORQUE_UNITS, torqueWords, type TorqueUnit } from '@barys/store/shapes';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
@@ -34,7 +35,7 @@ import { HandOver } from '../hand-over/HandOver';
 import { FitSheet } from './FitSheet';
 import { deskFields, Unworkable } from '../deskFields';
 import { isFault, type Fault } from '../typed';
-import { TORQUE_UNITS, type RangeChangeFields } from './fields';
+import type { RangeChangeFields } from './fields';
 
 type Change = (patch: Partial<RangeChangeFields>) => void;
 
@@ -238,6 +239,7 @@ function FiguresSheet({ got }: { got: RangeChange }) {
             `${formatPlain(Number((after.zeroShiftOfSpan * 100).toPrecision(4)))} % of the new span`,
           ],
           ...(classes === '' ? [] : [['Linkage set for', classes] as const]),
+          ...overlapFacts(got),
         ]}
       />
       <Working of="the new range" steps={() => workingOf(got)} />
@@ -247,6 +249,18 @@ function FiguresSheet({ got }: { got: RangeChange }) {
       </Typography>
     </Sheet>
   );
+}
+
+/** Spans that two classes of the linkage, or two capsules, can both be set to. */
+function overlapFacts({ body }: RangeChange): (readonly [string, string])[] {
+  const classes = body?.spanClasses ?? [];
+  return classes.slice(1).flatMap((one, index) => {
+    const before = classes[index];
+    const both = before === undefined ? null : spanOverlap(before, one);
+    if (body === null || before === undefined || both === null) return [];
+    const words = `${formatPlain(both[0])} … ${formatPlain(both[1])} ${unitLabel(body.unit)}`;
+    return [['Spans of both', `${before.name} and ${one.name}: ${words}`] as const];
+  });
 }
 
 function CandidateSheet({ got, change }: { got: RangeChange; change: Change }) {
@@ -280,6 +294,8 @@ function CandidateSheet({ got, change }: { got: RangeChange; change: Change }) {
   );
 }
 
+const unitOfTorque = (text: string): TorqueUnit => (text in TORQUE_UNITS ? (text as TorqueUnit) : 'N·m');
+
 function SwapSheet({
   body,
   torque,
@@ -289,13 +305,13 @@ function SwapSheet({
   torque: string;
   onTorque: (unit: string) => void;
 }) {
-  const factor = TORQUE_UNITS[torque] ?? 1;
+  const unit = unitOfTorque(torque);
   return (
     <Sheet title={`Exchanging the ${body.model}`}>
       <TextField
         select
         label="Torques in"
-        value={torque in TORQUE_UNITS ? torque : 'N·m'}
+        value={unit}
         onChange={({ target }) => onTorque(target.value)}
         sx={{ minWidth: 120, mb: 1 }}
       >
@@ -312,7 +328,7 @@ function SwapSheet({
             {torqueNm !== null && (
               <>
                 {': '}
-                <Figure>{`${formatPlain(Number((torqueNm * factor).toPrecision(3)))} ${torque}`}</Figure>
+                <Figure>{torqueWords(torqueNm, unit)}</Figure>
               </>
             )}
           </li>
@@ -356,7 +372,7 @@ function HandOverSheet({
           : { lrv: String(lrv), urv: String(urv), inputUnit: got.unit, reason: `Range changed to ${words}` }
       }
       note={`Range ${words}: ${HEADS[got.where].toLowerCase()}${got.body === null ? '' : ` (${got.body.model})`}.`}
-      canExchange
+      torqueUnit={unitOfTorque(fields.torque)}
     />
   );
 }

@@ -10,10 +10,3 @@ export const RANGE_CHANGE_FIELDS = {
   torque: 'N·m',
 };
 export type RangeChangeFields = Readonly<typeof RANGE_CHANGE_FIELDS>;
-
-/** Newton metres in the unit that a plant's wrenches are marked in (exact: 0.3048 m, 4.4482216152605 N). */
-export const TORQUE_UNITS: Readonly<Record<string, number>> = {
-  'N·m': 1,
-  'lbf·ft': 1 / (0.3048 * 4.4482216152605),
-  'lbf·in': 12 / (0.3048 * 4.4482216152605),
-};

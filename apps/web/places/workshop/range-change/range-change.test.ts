@@ -1,7 +1,8 @@
 import type { Body } from '@barys/store/registers';
+import { TORQUE_UNITS } from '@barys/store/shapes';
 import { describe, expect, it } from 'vitest';
 import { accuracyWords, breachWords, computeChange, type RangeChange } from './compute';
-import { RANGE_CHANGE_FIELDS, TORQUE_UNITS, type RangeChangeFields } from './fields';
+import { RANGE_CHANGE_FIELDS, type RangeChangeFields } from './fields';
 
 const BODY: Body = {
   id: 1,
@@ -96,7 +97,7 @@ describe('a change of range', () => {
   });
 
   it('says torques as the plant has them', () => {
-    expect(34 * (TORQUE_UNITS['lbf·ft'] ?? 0)).toBeCloseTo(25.077, 3);
-    expect(34 * (TORQUE_UNITS['lbf·in'] ?? 0)).toBeCloseTo(300.93, 2);
+    expect(34 * TORQUE_UNITS['lbf·ft']).toBeCloseTo(25.077, 3);
+    expect(34 * TORQUE_UNITS['lbf·in']).toBeCloseTo(300.93, 2);
   });
 });
