@@ -37,7 +37,7 @@ import { LevelForm } from './LevelForm';
 import { HandOver } from '../hand-over/HandOver';
 import { levelForEnd } from './move';
 import { VesselForm } from './VesselForm';
-import { computeVolumes } from './volume';
+import { computeVolumes, roundOf } from './volume';
 
 type Change = (patch: Partial<LevelFields>) => void;
 
@@ -72,6 +72,7 @@ function Results({ fields, change, result }: { fields: LevelFields; change: Chan
         <Sheet title={ARRANGEMENTS[measurement.arrangement].name}>
           <LevelDrawing
             measurement={measurement}
+            round={roundOf(fields)}
             levelM={levelM}
             onLevel={setLevel}
             tag="Transmitter"

@@ -3,7 +3,7 @@ import { ARRANGEMENTS, type LevelMeasurement } from '@barys/core/level';
 import Box from '@mui/material/Box';
 import { useId, useRef, type KeyboardEvent, type PointerEvent } from 'react';
 import { FIGURES } from '@/ui/theme';
-import { BODY, HEIGHT, heightAt, layoutOf, PORTS, TANK, WIDTH, type Layout } from './layout';
+import { BODY, HEIGHT, heightAt, layoutOf, PORTS, TANK, WIDTH, type Layout, type Round } from './layout';
 
 interface Words {
   /** What the transmitter is called. */
@@ -22,15 +22,18 @@ export function LevelDrawing({
   measurement,
   levelM,
   onLevel,
+  round = null,
   ...said
 }: Words & {
   measurement: LevelMeasurement;
+  /** What it stands in, where that has no upright walls. */
+  round?: Round | null;
   levelM: number;
   /** Where the level can be taken hold of. */
   onLevel?: (metres: number) => void;
 }) {
   const titleId = useId();
-  const layout = layoutOf(measurement);
+  const layout = layoutOf(measurement, round);
   const { name } = ARRANGEMENTS[measurement.arrangement];
   return (
     <Box
@@ -57,26 +60,38 @@ export function LevelDrawing({
 type Part = { measurement: LevelMeasurement; layout: Layout };
 
 function Contents({ measurement, layout, levelM }: Part & { levelM: number }) {
-  const { tankTop, tankBottom, isClosed, y } = layout;
+  const { tankTop, tankBottom, isClosed, circle, y } = layout;
+  const clipId = useId();
   const surface = Math.min(tankBottom, Math.max(tankTop, y(levelM)));
   const isInterface = measurement.arrangement === 'interface';
-  const width = TANK.right - TANK.left;
+  const [left, width] =
+    circle === null ? [TANK.left, TANK.right - TANK.left] : [TANK.middle - circle.r, 2 * circle.r];
+  const outline = { fill: 'none', stroke: 'var(--ink)', strokeWidth: 2.5 };
   return (
     <>
-      {isInterface && (
-        <rect x={TANK.left} y={tankTop} width={width} height={surface - tankTop} fill="var(--paper)" />
+      {circle !== null && (
+        <clipPath id={clipId}>
+          <circle cx={TANK.middle} {...circle} />
+        </clipPath>
       )}
-      <rect x={TANK.left} y={surface} width={width} height={tankBottom - surface} fill="var(--liquid)" />
-      <path
-        d={
-          isClosed
-            ? `M ${TANK.left} ${tankTop + 14} q 0 -14 14 -14 h ${width - 28} q 14 0 14 14 V ${tankBottom - 8} q 0 8 -8 8 H ${TANK.left + 8} q -8 0 -8 -8 Z`
-            : `M ${TANK.left} ${tankTop} V ${tankBottom - 8} q 0 8 8 8 H ${TANK.right - 8} q 8 0 8 -8 V ${tankTop}`
-        }
-        fill="none"
-        stroke="var(--ink)"
-        strokeWidth={2.5}
-      />
+      <g clipPath={circle === null ? undefined : `url(#${clipId})`}>
+        {isInterface && (
+          <rect x={left} y={tankTop} width={width} height={surface - tankTop} fill="var(--paper)" />
+        )}
+        <rect x={left} y={surface} width={width} height={tankBottom - surface} fill="var(--liquid)" />
+      </g>
+      {circle === null ? (
+        <path
+          d={
+            isClosed
+              ? `M ${TANK.left} ${tankTop + 14} q 0 -14 14 -14 h ${width - 28} q 14 0 14 14 V ${tankBottom - 8} q 0 8 -8 8 H ${TANK.left + 8} q -8 0 -8 -8 Z`
+              : `M ${TANK.left} ${tankTop} V ${tankBottom - 8} q 0 8 8 8 H ${TANK.right - 8} q 8 0 8 -8 V ${tankTop}`
+          }
+          {...outline}
+        />
+      ) : (
+        <circle cx={TANK.middle} {...circle} {...outline} />
+      )}
     </>
   );
 }
@@ -98,7 +113,7 @@ function Lines({ measurement, layout }: Part) {
     ? `M ${TANK.middle} ${tap} V 30`
     : isPipe
       ? `M ${TANK.middle} ${layout.tankBottom}`
-      : `M ${TANK.right} ${tap}`;
+      : `M ${layout.wall(tap)[1]} ${tap}`;
   const toBody = isTube
     ? `${start} H ${PORTS.tap} V ${bodyTop}`
     : isPipe
@@ -110,7 +125,7 @@ function Lines({ measurement, layout }: Part) {
       <path d={toBody} fill="none" {...LINE[line]} />
       {leg !== null && (
         <path
-          d={`M ${TANK.right} ${upper} H ${PORTS.other} V ${bodyTop}`}
+          d={`M ${layout.wall(upper)[1]} ${upper} H ${PORTS.other} V ${bodyTop}`}
           fill="none"
           {...LINE[leg === 'fill' ? 'fill' : 'gas']}
         />
@@ -118,24 +133,16 @@ function Lines({ measurement, layout }: Part) {
       {measurement.arrangement === 'wet-leg' && (
         <circle cx={PORTS.other} cy={upper} r={10} fill="var(--sheet)" stroke="var(--ink)" strokeWidth={2} />
       )}
-      {line === 'fill' && <Seal y={tap} />}
-      {measurement.arrangement === 'two-seals' && <Seal y={upper} />}
+      {line === 'fill' && <Seal x={layout.wall(tap)[1]} y={tap} />}
+      {measurement.arrangement === 'two-seals' && <Seal x={layout.wall(upper)[1]} y={upper} />}
       {layout.isBroken && <Break x={isPipe ? TANK.middle : PORTS.tap} y={(tap + bodyTop) / 2 + 8} />}
       {layout.isBroken && layout.isClosed && <Break x={PORTS.other} y={(tap + bodyTop) / 2 + 8} />}
     </>
   );
 }
 
-const Seal = ({ y }: { y: number }) => (
-  <rect
-    x={TANK.right}
-    y={y - 12}
-    width={8}
-    height={24}
-    fill="var(--sheet)"
-    stroke="var(--ink)"
-    strokeWidth={2}
-  />
+const Seal = ({ x, y }: { x: number; y: number }) => (
+  <rect x={x} y={y - 12} width={8} height={24} fill="var(--sheet)" stroke="var(--ink)" strokeWidth={2} />
 );
 
 /** The line goes on further than the drawing: two strokes across it. */
@@ -205,7 +212,7 @@ function Dimensions({ measurement, layout, dimension, unit }: Part & Words) {
         <g key={word}>
           <line
             x1={TANK.left - 8}
-            x2={TANK.left}
+            x2={layout.wall(y(Number(at)))[0]}
             y1={y(Number(at))}
             y2={y(Number(at))}
             stroke="var(--ink)"
@@ -272,6 +279,7 @@ function LevelHandle({
 }: Part & Words & { levelM: number; onLevel: (metres: number) => void }) {
   const isHeld = useRef(false);
   const at = layout.y(levelM);
+  const [left, right] = layout.wall(at);
   const highest = Math.max(layout.isClosed ? (measurement.tapsM ?? 0) : 0, measurement.fullM);
   const drag = (event: PointerEvent<SVGGElement>) => {
     if (!isHeld.current) return;
@@ -314,7 +322,7 @@ function LevelHandle({
         height={48}
         fill="transparent"
       />
-      <line x1={TANK.left} x2={TANK.right} y1={at} y2={at} stroke="var(--now)" strokeWidth={3} />
+      <line x1={left} x2={right} y1={at} y2={at} stroke="var(--now)" strokeWidth={3} />
       <rect x={TANK.left - 22} y={at - 10} width={20} height={20} fill="var(--now)" />
       <text x={TANK.left + 10} y={at - 8} {...figures} fontWeight={700}>
         {`${height(levelM)} ${unit}`}

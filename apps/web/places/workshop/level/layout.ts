@@ -14,6 +14,16 @@ export const BODY = { left: 252, right: 352, middle: 302, height: 42 } as const;
 /** The tap side and the other side come into the transmitter here. */
 export const PORTS = { tap: 277, other: 327 } as const;
 
+/** A sphere, or a cylinder that lies, seen from its end. */
+export interface Round {
+  readonly diameterM: number;
+  /** The lower tap above its lowest point, m. */
+  readonly tapAboveM: number;
+}
+
+/** As wide as there is room beside the lines; the scale follows from it. */
+const ROUND = 156;
+
 export interface Layout {
   /** From a height above the lower tap, m. */
   readonly y: (heightM: number) => number;
@@ -23,27 +33,44 @@ export interface Layout {
   /** Whether the way to the transmitter is too long to be drawn to scale, and is broken. */
   readonly isBroken: boolean;
   readonly isClosed: boolean;
+  /** In the middle of the tank, and as wide and high as it. */
+  readonly circle: { readonly cy: number; readonly r: number } | null;
+  /** Where the wall stands at a place, left and right. */
+  readonly wall: (y: number) => readonly [left: number, right: number];
 }
 
 /**
  * The tank keeps its size and the scale follows from it; a transmitter far away stands at the end of a broken line, so
  * that a short tank on a high standpipe is still seen.
+ * @param round null for a tank with upright walls
  */
-export function layoutOf({ arrangement, tapsM, fullM, dropM }: LevelMeasurement): Layout {
+export function layoutOf(
+  { arrangement, tapsM, fullM, dropM }: LevelMeasurement,
+  round: Round | null = null,
+): Layout {
   const isClosed = ARRANGEMENTS[arrangement].leg !== null;
   const heightM = Math.max(isClosed ? (tapsM ?? 0) : 0, fullM);
-  const scale = TANK_HEIGHT / heightM;
+  const scale = round === null ? TANK_HEIGHT / heightM : ROUND / round.diameterM;
   const drop = dropM * scale;
-  const isBroken = Math.abs(drop) > (drop > 0 ? LONGEST_DROP : TANK_HEIGHT);
-  const shown = isBroken ? Math.sign(drop) * (drop > 0 ? LONGEST_DROP : TANK_HEIGHT) : drop;
-  const base = TOP + TANK_HEIGHT;
+  const above = round === null ? TANK_HEIGHT : ROUND;
+  const isBroken = Math.abs(drop) > (drop > 0 ? LONGEST_DROP : above);
+  const shown = isBroken ? Math.sign(drop) * (drop > 0 ? LONGEST_DROP : above) : drop;
+  const lowest = TOP + TANK_HEIGHT + BESIDE_TANK;
+  const base = round === null ? TOP + TANK_HEIGHT : lowest - round.tapAboveM * scale;
+  const circle = round === null ? null : { cy: lowest - ROUND / 2, r: ROUND / 2 };
   return {
     y: (height) => base - height * scale,
-    tankTop: TOP - BESIDE_TANK,
-    tankBottom: base + BESIDE_TANK,
+    tankTop: circle === null ? TOP - BESIDE_TANK : lowest - ROUND,
+    tankBottom: lowest,
     bodyTop: base + shown,
     isBroken,
     isClosed,
+    circle,
+    wall: (y) => {
+      if (circle === null) return [TANK.left, TANK.right];
+      const half = Math.sqrt(Math.max(0, circle.r ** 2 - (y - circle.cy) ** 2));
+      return [TANK.middle - half, TANK.middle + half];
+    },
   };
 }
 

@@ -12,6 +12,7 @@ import {
 import { LEVEL_FIELDS, measurementOfFields, orFault, type LevelFields } from './fields';
 import { heightAt, HEIGHT, layoutOf } from './layout';
 import { levelForEnd } from './move';
+import { roundOf } from './volume';
 
 const level = (patch: Partial<LevelFields> = {}) => {
   const fields = { ...LEVEL_FIELDS, ...patch };
@@ -130,5 +131,25 @@ describe('the drawing of a level', () => {
     expect(heightAt(layout, measurement, layout.y(1.7))).toBeCloseTo(1.7, 9);
     expect(heightAt(layout, measurement, 0)).toBe(4.8);
     expect(heightAt(layout, measurement, HEIGHT)).toBe(0);
+  });
+
+  it('draws what is round to scale, its walls where they are', () => {
+    const { measurement } = at({ arrangement: 'standpipe', full: '12', drop: '40' });
+    const layout = layoutOf(measurement, { diameterM: 12, tapAboveM: 0 });
+    const { circle } = layout;
+    expect(circle).not.toBeNull();
+    expect([layout.y(0), layout.y(12)]).toEqual([layout.tankBottom, layout.tankTop]);
+    const [left, right] = layout.wall(layout.y(6));
+    expect(right - left).toBeCloseTo(2 * (circle?.r ?? 0), 9);
+    expect(right - left).toBeCloseTo(layout.tankBottom - layout.tankTop, 9);
+    expect(layout.wall(layout.tankTop)[0]).toBe(layout.wall(layout.tankTop)[1]);
+    // Forty metres of pipe are not drawn to scale.
+    expect(layout.isBroken).toBe(true);
+    expect(layout.bodyTop).toBeLessThan(HEIGHT);
+    expect(roundOf({ ...LEVEL_FIELDS, shape: 'sphere', diameter: '12', tapAbove: '12' })).toBeNull();
+    expect(roundOf({ ...LEVEL_FIELDS, shape: 'sphere', diameter: '12' })).toEqual({
+      diameterM: 12,
+      tapAboveM: 0,
+    });
   });
 });

@@ -13,6 +13,7 @@ import { convert } from '@barys/core/units';
 import { typedNumber } from '@/ui/readNumber';
 import { readerOf, unitsOfFields, type LevelFields } from './fields';
 import { numberAt } from '../typed';
+import type { Round } from './layout';
 
 /** Cubic metres in each unit; the inch is 0.0254 m, the US gallon 231 cubic inches (exact). */
 export const VOLUME_UNITS: Readonly<Record<string, number>> = {
@@ -74,6 +75,17 @@ export interface Volumes {
   readonly full: string;
   /** At a level above the lower tap, m; a dash where the vessel does not reach. */
   readonly at: (levelM: number) => string;
+}
+
+/**
+ * What has no upright walls, for the drawing; null where the shape is another one or its measures are not whole yet.
+ */
+export function roundOf(fields: LevelFields): Round | null {
+  if (fields.shape !== 'sphere' && fields.shape !== 'horizontal cylinder') return null;
+  const { height } = unitsOfFields(fields);
+  const metres = (text: string) => convert(typedNumber(text) ?? NaN, height, 'm');
+  const [diameterM, tapAboveM] = [metres(fields.diameter), metres(fields.tapAbove)];
+  return diameterM > 0 && tapAboveM >= 0 && tapAboveM < diameterM ? { diameterM, tapAboveM } : null;
 }
 
 /**
