@@ -58,8 +58,9 @@ export function SignForm({
         </Alert>
       )}
       <Typography sx={{ mb: 1.5 }}>
-        Read by {readers.join(' and ')} on {days}. Signing says that the record is true and complete. It goes
-        to review where the site has one; once closed it can only be amended.
+        {readers.length > 0 && `Read by ${readers.join(' and ')} on ${days}. `}
+        Signing says that the record is true and complete. It goes to review where the site has one; once
+        closed it can only be amended.
       </Typography>
       <TextField
         name="note"

@@ -10,7 +10,6 @@ import { Columns } from '@/ui/Columns';
 import { CorridorSheet } from '@/ui/CorridorSheet';
 import { Sheet } from '@/ui/Sheet';
 import { BiasTable } from '@/places/jobs/BiasTable';
-import { ListRecord } from '@/places/jobs/lists/ListRecord';
 import { AdjustmentTable } from '@/places/jobs/AdjustmentTable';
 import { daysInWords } from '@/places/jobs/words';
 import { RunSummary } from '@/places/jobs/RunSummary';
@@ -70,16 +69,11 @@ function Runs({ job, asFound, asLeft }: { job: JobFile; asFound: Run; asLeft: Ru
   );
 }
 
-/** A hot check has no run: its list, and what was entered. */
+/** A hot check has no run: what was entered stands here, its list below. */
 function WithoutRun({ job }: { job: JobFile }) {
   return (
-    <Stack sx={{ gap: 1.5 }}>
-      <Sheet title="Biases entered">
-        <BiasTable biases={job.biases} />
-      </Sheet>
-      <Sheet title="Lists">
-        <ListRecord lines={job.lines} />
-      </Sheet>
-    </Stack>
+    <Sheet title="Biases entered">
+      <BiasTable biases={job.biases} />
+    </Sheet>
   );
 }
