@@ -309,27 +309,7 @@ async function plant(tx: Queryable, now: Dayjs): Promise<void> {
           null,
         ),
     })),
-    {
-      at: now.subtract(40, 'day'),
-      happen: () => {
-        const at = now.subtract(40, 'day');
-        const actor = (personId: number): Actor => ({
-          at: at.toDate(),
-          today: at.format(ISO_DATE),
-          personId,
-        });
-        return plantHotCheck(tx, actor(technicianA), actor(ids.get('Reviewer') ?? technicianB));
-      },
-    },
-    {
-      at: now.subtract(300, 'minute'),
-      happen: () =>
-        plantLevelJobs(tx, {
-          at: now.subtract(300, 'minute').toDate(),
-          today: now.format(ISO_DATE),
-          personId: technicianB,
-        }),
-    },
+    ...levelEvents(tx, now, { technicianA, technicianB, reviewer: ids.get('Reviewer') ?? technicianB }),
     {
       at: now.subtract(70, 'day'),
       happen: () => plantRangeChange(tx, technicianB, now.subtract(70, 'day')),
@@ -337,6 +317,27 @@ async function plant(tx: Queryable, now: Dayjs): Promise<void> {
   ];
   for (const { happen } of events.sort((a, b) => a.at.valueOf() - b.at.valueOf())) await happen();
   await plantFinding(tx, ids.get('Technician B') ?? 0, now);
+}
+
+/** The boiler drum was checked hot; it is to be set up cold, and a tank waits for its new range. */
+function levelEvents(
+  tx: Queryable,
+  now: Dayjs,
+  by: { readonly technicianA: number; readonly technicianB: number; readonly reviewer: number },
+): { at: Dayjs; happen: () => Promise<void> }[] {
+  const actor = (at: Dayjs, personId: number): Actor => ({
+    at: at.toDate(),
+    today: at.format(ISO_DATE),
+    personId,
+  });
+  const [checked, opened] = [now.subtract(40, 'day'), now.subtract(300, 'minute')];
+  return [
+    {
+      at: checked,
+      happen: () => plantHotCheck(tx, actor(checked, by.technicianA), actor(checked, by.reviewer)),
+    },
+    { at: opened, happen: () => plantLevelJobs(tx, actor(opened, by.technicianB)) },
+  ];
 }
 
 /** The syrup in LT-2302's tank grew denser, so its range was stretched: a second version to compare with. */

@@ -72,6 +72,7 @@ export function trailEntries(db: Queryable, query: TrailQuery, limit: number): P
          when 'reference' then (select tag from reference_standard where id = subject_id)
          when 'body' then (select model from body where id = subject_id)
          when 'procedure' then (select name from procedure where id = subject_id)
+         when 'liquid' then (select name from liquid where id = subject_id)
          when 'person' then (select name from person named where named.id = subject_id)
        end as subject
      from audit_entry entry

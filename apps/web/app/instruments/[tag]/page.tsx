@@ -145,16 +145,53 @@ function StaveSheet({ instrument }: { instrument: Instrument }) {
 }
 
 const PAST_RUNS = 40;
+const NOTES = 20;
+
+/** What the workshop left with an instrument; no vessel where it measures no level. */
+async function foundInWorkshop({ id, measures }: Instrument) {
+  const db = database();
+  const isLevel = measures === 'level';
+  const [vessels, liquids, notes, biases] = await Promise.all([
+    isLevel ? vesselsOf(db, id) : null,
+    isLevel ? listLiquids(db) : [],
+    notesOf(db, id, NOTES),
+    biasesOf(db, id, NOTES),
+  ]);
+  return { vessels, liquids, notes, biases };
+}
+
+function FromWorkshop({
+  instrument,
+  found,
+}: {
+  instrument: Instrument;
+  found: Awaited<ReturnType<typeof foundInWorkshop>>;
+}) {
+  return (
+    <>
+      {found.vessels !== null && (
+        <VesselSheet instrument={instrument} vessels={found.vessels} liquids={found.liquids} />
+      )}
+      {found.biases.length > 0 && (
+        <Sheet title="Biases entered hot" aside="the first is in force">
+          <BiasTable biases={found.biases} />
+        </Sheet>
+      )}
+      {found.notes.length > 0 && (
+        <Sheet title="Notes from the workshop">
+          <NoteList notes={found.notes} />
+        </Sheet>
+      )}
+    </>
+  );
+}
 
 export default async function InstrumentPage({ params }: { params: Params }) {
   const instrument = await loadInstrument(params);
   const db = database();
-  const [vessels, liquids, jobs, notes, biases, past] = await Promise.all([
-    vesselsOf(db, instrument.id),
-    listLiquids(db),
+  const [jobs, found, past] = await Promise.all([
     jobsOfInstrument(db, instrument.id),
-    notesOf(db, instrument.id, PAST_RUNS),
-    biasesOf(db, instrument.id, PAST_RUNS),
+    foundInWorkshop(instrument),
     pastRunsOf(db, instrument, PAST_RUNS),
   ]);
   const { configuration, body, tag } = instrument;
@@ -204,19 +241,7 @@ export default async function InstrumentPage({ params }: { params: Params }) {
               empty="None yet. The first signed job sets the next due date."
             />
           </Sheet>
-          {instrument.measures === 'level' && (
-            <VesselSheet instrument={instrument} vessels={vessels} liquids={liquids} />
-          )}
-          {biases.length > 0 && (
-            <Sheet title="Biases entered hot" aside="the first is in force">
-              <BiasTable biases={biases} />
-            </Sheet>
-          )}
-          {notes.length > 0 && (
-            <Sheet title="Notes from the workshop">
-              <NoteList notes={notes} />
-            </Sheet>
-          )}
+          <FromWorkshop instrument={instrument} found={found} />
           {past.length > 0 && (
             <Sheet title="Results brought in" aside="judged by today's tolerance">
               <PastRuns runs={past} />

@@ -8,6 +8,7 @@ import Button from '@mui/material/Button';
 import Stack from '@mui/material/Stack';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
+import type { Answer } from '@/server/answer';
 import { Draft } from '@/ui/Draft';
 import { Refused } from '@/ui/Refused';
 import { saveCsv } from '@/ui/saveCsv';
@@ -63,7 +64,14 @@ export function SetupDesk({ tag, configuration, tolerance, job }: SetupDeskProps
     <Stack
       component="form"
       sx={{ gap: 1.5 }}
-      {...form(() => ({ tag, version: configuration.version, job, fields }), draft.forget)}
+      {...form(
+        () => ({ tag, version: configuration.version, job, fields }),
+        () => {
+          // It stands below now; once more would be another reading.
+          change(SETUP_FIELDS);
+          draft.forget();
+        },
+      )}
     >
       <Sheet
         title="The settings, in order"
@@ -106,28 +114,55 @@ export function SetupDesk({ tag, configuration, tolerance, job }: SetupDeskProps
       </Sheet>
       <RangeBeside configuration={configuration} read={read.value} />
       <CheckSheet fields={fields} change={change} results={judged} fault={checks.fault} />
-      <Sheet title="Keep it" sx={{ displayPrint: 'none' }}>
-        <Stack sx={{ gap: 1.5, maxWidth: 560 }}>
-          <TextField
-            label="Remark"
-            value={fields.remark}
-            onChange={({ target }) => change({ remark: target.value })}
-            multiline
-          />
-          <div>
-            <Button type="submit" variant="contained" aria-busy={isPending}>
-              {job === null ? 'Keep what was read' : `Keep, ${job.moment}, in job ${job.id}`}
-            </Button>
-          </div>
-          <Refused answer={answer} />
-          {isKept && (
-            <Alert severity="success" variant="outlined">
-              Kept below, with what it was compared with.
-            </Alert>
-          )}
-        </Stack>
-      </Sheet>
+      <KeepSheet
+        remark={fields.remark}
+        onRemark={(remark) => change({ remark })}
+        word={job === null ? 'Keep what was read' : `Keep, ${job.moment}, in job ${job.id}`}
+        answer={answer}
+        isPending={isPending}
+        isKept={isKept}
+      />
     </Stack>
+  );
+}
+
+function KeepSheet({
+  remark,
+  onRemark,
+  word,
+  answer,
+  isPending,
+  isKept,
+}: {
+  remark: string;
+  onRemark: (remark: string) => void;
+  word: string;
+  answer: Answer;
+  isPending: boolean;
+  isKept: boolean;
+}) {
+  return (
+    <Sheet title="Keep it" sx={{ displayPrint: 'none' }}>
+      <Stack sx={{ gap: 1.5, maxWidth: 560 }}>
+        <TextField
+          label="Remark"
+          value={remark}
+          onChange={({ target }) => onRemark(target.value)}
+          multiline
+        />
+        <div>
+          <Button type="submit" variant="contained" aria-busy={isPending}>
+            {word}
+          </Button>
+        </div>
+        <Refused answer={answer} />
+        {isKept && (
+          <Alert severity="success" variant="outlined">
+            Kept below, with what it was compared with.
+          </Alert>
+        )}
+      </Stack>
+    </Sheet>
   );
 }
 

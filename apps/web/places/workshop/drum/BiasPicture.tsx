@@ -6,13 +6,14 @@ const [WIDTH, HEIGHT, LEFT, TOP, BOTTOM] = [460, 330, 44, 8, 40];
 
 /** The error that a bias leaves over pressure and level: the darker the worse, with figures where there is room. */
 export function BiasPicture({ map, at }: { map: BiasMap; at: HotResult }) {
-  const { pressures, levels, errors, largest } = map;
+  const { pressures, levels, largest } = map;
   const cell = {
     width: (WIDTH - LEFT - 4) / pressures.length,
     height: (HEIGHT - TOP - BOTTOM) / levels.length,
   };
   const x = (index: number) => LEFT + index * cell.width;
   const y = (index: number) => TOP + (levels.length - 1 - index) * cell.height;
+  const places: Places = { cell, x, y };
   const [lowest, highest] = [pressures[0]?.pascals ?? 0, pressures.at(-1)?.pascals ?? 1];
   const share = (at.pressurePa - lowest) / Math.max(1, highest - lowest);
   const ring = {
@@ -27,6 +28,28 @@ export function BiasPicture({ map, at }: { map: BiasMap; at: HotResult }) {
       aria-label={`Error left by the bias over drum pressure and level; at most ${formatSigned(largest, 1)} % either way.`}
       sx={{ width: '100%', maxHeight: 380, display: 'block', fontFamily: 'inherit' }}
     >
+      <Cells map={map} places={places} />
+      <circle {...ring} r={8} fill="none" stroke="var(--ink)" strokeWidth={2.5} />
+      <Axes map={map} places={places} />
+    </Box>
+  );
+}
+
+interface Places {
+  readonly cell: { readonly width: number; readonly height: number };
+  readonly x: (column: number) => number;
+  readonly y: (row: number) => number;
+}
+
+function Cells({
+  map: { pressures, levels, errors, largest },
+  places: { cell, x, y },
+}: {
+  map: BiasMap;
+  places: Places;
+}) {
+  return (
+    <>
       {pressures.map((pressure, column) =>
         levels.map((level, row) => {
           const error = errors[column]?.[row] ?? 0;
@@ -57,7 +80,13 @@ export function BiasPicture({ map, at }: { map: BiasMap; at: HotResult }) {
           );
         }),
       )}
-      <circle {...ring} r={8} fill="none" stroke="var(--ink)" strokeWidth={2.5} />
+    </>
+  );
+}
+
+function Axes({ map: { pressures, levels }, places: { cell, x, y } }: { map: BiasMap; places: Places }) {
+  return (
+    <>
       {levels.map((level, row) =>
         row % 2 === 0 ? (
           <text
@@ -97,6 +126,6 @@ export function BiasPicture({ map, at }: { map: BiasMap; at: HotResult }) {
       >
         true level, %
       </text>
-    </Box>
+    </>
   );
 }

@@ -90,7 +90,11 @@ function BiasForm({ fields, change, found }: { fields: DrumFields; change: Chang
   });
   const take = (value: number) => change({ bias: value.toFixed(2) });
   return (
-    <Stack component="form" sx={{ gap: 1.25, mt: 1.5, displayPrint: 'none' }} {...form(entry)}>
+    <Stack
+      component="form"
+      sx={{ gap: 1.25, mt: 1.5, displayPrint: 'none' }}
+      {...form(entry, () => change({ why: '' }))}
+    >
       <Typography variant="body2">
         What is left may be a zero, a leg that is not full, or a leak: look there first. One school enters
         what makes the transmitter show the glass, the other what makes it show the true level. Either holds

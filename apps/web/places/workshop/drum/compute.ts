@@ -188,7 +188,8 @@ const MAP_LEVELS = [0, 10, 20, 30, 40, 50, 60, 70, 80, 90, 100] as const;
  */
 export function computeBiasMap(fields: DrumFields, { taps }: DrumResult, hot: HotResult): BiasMap {
   const ranged = rangedOfFields(fields);
-  const highest = Math.max(ranged.pressurePa, hot.pressurePa) - ATMOSPHERE_PA;
+  // A drum that is hardly above the air has a map up to one bar.
+  const highest = Math.max(ranged.pressurePa - ATMOSPHERE_PA, hot.pressurePa - ATMOSPHERE_PA, 1e5);
   const rows = Array.from({ length: MAP_PRESSURES }, (_, index) => {
     const pascals = ATMOSPHERE_PA + (highest * (index + 1)) / MAP_PRESSURES;
     const state = { ...ranged, pressurePa: pascals };

@@ -103,7 +103,7 @@ function NoteForm({ tag, note }: { tag: string; note: string }) {
   // The address is read when it is sent: it holds what stands in the fields then.
   const entry = () => ({ tag, text, address: `${location.pathname}${location.search}` });
   return (
-    <form {...form(entry)}>
+    <form {...form(entry, () => setText(''))}>
       <Stack direction="row" sx={{ gap: 1, flexWrap: 'wrap', alignItems: 'flex-start' }}>
         <TextField
           label="Or a note on it"
@@ -130,7 +130,12 @@ function NoteForm({ tag, note }: { tag: string; note: string }) {
 function VesselKeep({ tag, vessel: { tool, fields, onWhy } }: { tag: string; vessel: VesselEntry }) {
   const { answer, isPending, isKept, form } = useSubmit(keepVesselAction);
   return (
-    <form {...form(() => ({ tag, tool, fields }))}>
+    <form
+      {...form(
+        () => ({ tag, tool, fields }),
+        () => onWhy(''),
+      )}
+    >
       <Stack direction="row" sx={{ gap: 1, flexWrap: 'wrap', alignItems: 'flex-start' }}>
         <TextField
           label="Or as its vessel: why"

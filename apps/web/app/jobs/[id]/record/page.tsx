@@ -113,37 +113,46 @@ export default async function RecordPage({ params }: { params: Params }) {
             <ValveMoves arrangement={job.instrument.hookUp} moves={job.moves} />
           </Sheet>
         )}
-        {job.plan !== null && (
-          <Sheet title="The range it was opened for" aside={job.plan.madeBy} sx={{ gridColumn: '1 / -1' }}>
-            <Facts
-              facts={[
-                ['Range', rangeInWords(job.plan.configuration)],
-                ['Why', job.plan.reason],
-                ['Label', job.plan.label],
-              ]}
-            />
-          </Sheet>
-        )}
-        {job.setups.length > 0 && (
-          <Sheet title="Set-up" sx={{ gridColumn: '1 / -1' }}>
-            <SetupReadings readings={job.setups} />
-          </Sheet>
-        )}
-        {job.biases.length > 0 && (
-          <Sheet title="Biases entered" sx={{ gridColumn: '1 / -1' }}>
-            <BiasTable biases={job.biases} />
-          </Sheet>
-        )}
-        {job.lines.length > 0 && (
-          <Sheet title="Lists" sx={{ gridColumn: '1 / -1' }}>
-            <ListRecord lines={job.lines} />
-          </Sheet>
-        )}
+        <Besides job={job} />
         <Attachments job={job} />
         <Sheet title="How the job went" sx={{ gridColumn: '1 / -1' }}>
           <StageHistory job={job} />
         </Sheet>
       </Columns>
+    </>
+  );
+}
+
+/** What was planned, set up, entered and ticked besides the runs. */
+function Besides({ job }: { job: JobFile }) {
+  return (
+    <>
+      {job.plan !== null && (
+        <Sheet title="The range it was opened for" aside={job.plan.madeBy} sx={{ gridColumn: '1 / -1' }}>
+          <Facts
+            facts={[
+              ['Range', rangeInWords(job.plan.configuration)],
+              ['Why', job.plan.reason],
+              ['Label', job.plan.label],
+            ]}
+          />
+        </Sheet>
+      )}
+      {job.setups.length > 0 && (
+        <Sheet title="Set-up" sx={{ gridColumn: '1 / -1' }}>
+          <SetupReadings readings={job.setups} />
+        </Sheet>
+      )}
+      {job.biases.length > 0 && (
+        <Sheet title="Biases entered" sx={{ gridColumn: '1 / -1' }}>
+          <BiasTable biases={job.biases} />
+        </Sheet>
+      )}
+      {job.lines.length > 0 && (
+        <Sheet title="Lists" sx={{ gridColumn: '1 / -1' }}>
+          <ListRecord lines={job.lines} />
+        </Sheet>
+      )}
     </>
   );
 }
