@@ -11,8 +11,8 @@ import Typography from '@mui/material/Typography';
 import type { Answer } from '@/server/answer';
 import { Draft } from '@/ui/Draft';
 import { Refused } from '@/ui/Refused';
-import { saveCsv } from '@/ui/saveCsv';
 import { Sheet } from '@/ui/Sheet';
+import { TakeAlong } from '@/ui/TakeAlong';
 import { useSubmit } from '@/ui/useSubmit';
 import { useTyped } from '@/ui/useTyped';
 import { keepSetupAction } from './actions';
@@ -75,19 +75,7 @@ export function SetupDesk({ tag, configuration, tolerance, job }: SetupDeskProps
     >
       <Sheet
         title="The settings, in order"
-        aside={
-          <Box sx={{ my: -1, displayPrint: 'none' }}>
-            <Button
-              size="small"
-              onClick={() => saveCsv(`set-up-${tag}.csv`, csvOfSetup(wanted, read.value, compared))}
-            >
-              CSV
-            </Button>
-            <Button size="small" onClick={() => window.print()}>
-              Print
-            </Button>
-          </Box>
-        }
+        aside={<TakeAlong file={`set-up-${tag}.csv`} csv={() => csvOfSetup(wanted, read.value, compared)} />}
       >
         <Draft draft={draft} />
         <Heads />

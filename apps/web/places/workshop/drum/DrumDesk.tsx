@@ -5,7 +5,6 @@ import { convert, unitLabel } from '@barys/core/units';
 import { COLD_SET_UP, HOT_CHECK } from '@barys/store/shapes';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
-import Button from '@mui/material/Button';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
 import { LevelDrawing } from '@/places/workshop/level/LevelDrawing';
@@ -14,8 +13,8 @@ import { DataTable } from '@/ui/DataTable';
 import { Facts } from '@/ui/Facts';
 import { Figure } from '@/ui/Figure';
 import { RangeStave } from '@/ui/range/RangeStave';
-import { saveCsv } from '@/ui/saveCsv';
 import { Sheet } from '@/ui/Sheet';
+import { TakeAlong } from '@/ui/TakeAlong';
 import { useAddress } from '@/ui/useAddress';
 import { Working } from '@/ui/Working';
 import {
@@ -155,16 +154,7 @@ function ShownSheet({ rows }: { rows: readonly DrumRow[] }) {
   return (
     <Sheet
       title="What it shows at other pressures, ranged as it is"
-      aside={
-        <Box sx={{ my: -1, '@media print': { display: 'none' } }}>
-          <Button size="small" onClick={() => saveCsv('boiler-drum.csv', csvOfDrum(rows))}>
-            CSV
-          </Button>
-          <Button size="small" onClick={() => window.print()}>
-            Print
-          </Button>
-        </Box>
-      }
+      aside={<TakeAlong file="boiler-drum.csv" csv={() => csvOfDrum(rows)} />}
     >
       <Columns columns="1fr 1fr">
         <ShownTable label="Shown, by true level" rows={rows} show={(percent) => formatFixed(percent, 1)} />

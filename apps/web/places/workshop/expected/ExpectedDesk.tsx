@@ -11,7 +11,6 @@ import { formatPlain } from '@barys/core/text';
 import { isUnit, unitLabel } from '@barys/core/units';
 import type { Worked } from '@barys/core/working';
 import Box from '@mui/material/Box';
-import Button from '@mui/material/Button';
 import MenuItem from '@mui/material/MenuItem';
 import Stack from '@mui/material/Stack';
 import Table from '@mui/material/Table';
@@ -26,8 +25,8 @@ import { Columns } from '@/ui/Columns';
 import { Figure } from '@/ui/Figure';
 import { NumberField } from '@/ui/NumberField';
 import { readNumber } from '@/ui/readNumber';
-import { saveCsv } from '@/ui/saveCsv';
 import { Sheet } from '@/ui/Sheet';
+import { TakeAlong } from '@/ui/TakeAlong';
 import { useAddress } from '@/ui/useAddress';
 import { Working } from '@/ui/Working';
 import { displayOfFields, needed, rangeOfFields, TRANSFER_WORD, transferKind } from '@/ui/range/fields';
@@ -136,16 +135,7 @@ function Results({
       <Columns columns="2fr 1fr">
         <Sheet
           title="Expected values"
-          aside={
-            <Box sx={{ my: -1, '@media print': { display: 'none' } }}>
-              <Button size="small" onClick={() => saveCsv('expected-values.csv', csvOf(rows, units))}>
-                CSV
-              </Button>
-              <Button size="small" onClick={() => window.print()}>
-                Print
-              </Button>
-            </Box>
-          }
+          aside={<TakeAlong file="expected-values.csv" csv={() => csvOf(rows, units)} />}
         >
           <ValueTable rows={rows} units={units} />
         </Sheet>

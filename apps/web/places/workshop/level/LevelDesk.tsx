@@ -5,14 +5,13 @@ import { convert, unitLabel } from '@barys/core/units';
 import type { Liquid } from '@barys/store/registers';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
-import Button from '@mui/material/Button';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
 import { Columns } from '@/ui/Columns';
 import { DataTable } from '@/ui/DataTable';
 import { Figure } from '@/ui/Figure';
-import { saveCsv } from '@/ui/saveCsv';
 import { Sheet } from '@/ui/Sheet';
+import { TakeAlong } from '@/ui/TakeAlong';
 import { RangeStave } from '@/ui/range/RangeStave';
 import { useAddress } from '@/ui/useAddress';
 import { Working } from '@/ui/Working';
@@ -198,22 +197,9 @@ function TableSheet({
   const found = orFault(() => ({ volumes: computeVolumes(fields, result.measurement) }));
   const volumes = isFault(found) ? null : found.volumes;
   const rows = levelRows(result, volumes);
-  const csv = () =>
-    saveCsv('level.csv', csvOfLevel(rows, { height, pressure, volume: volumes?.unit ?? null }));
+  const csv = () => csvOfLevel(rows, { height, pressure, volume: volumes?.unit ?? null });
   return (
-    <Sheet
-      title="Level, differential, output"
-      aside={
-        <Box sx={{ my: -1, '@media print': { display: 'none' } }}>
-          <Button size="small" onClick={csv}>
-            CSV
-          </Button>
-          <Button size="small" onClick={() => window.print()}>
-            Print
-          </Button>
-        </Box>
-      }
-    >
+    <Sheet title="Level, differential, output" aside={<TakeAlong file="level.csv" csv={csv} />}>
       <VesselForm fields={fields} change={change} fault={isFault(found) ? found : null} />
       {isFault(found) && (
         <Typography role="alert" sx={{ color: 'var(--outside)', fontWeight: 600, mt: 1 }}>

@@ -16,9 +16,9 @@ import { DataTable } from '@/ui/DataTable';
 import { Facts } from '@/ui/Facts';
 import { Figure } from '@/ui/Figure';
 import { Sheet } from '@/ui/Sheet';
+import { TakeAlong } from '@/ui/TakeAlong';
 import { UnitField } from '@/ui/UnitField';
 import { RangeStave } from '@/ui/range/RangeStave';
-import { saveCsv } from '@/ui/saveCsv';
 import { Working } from '@/ui/Working';
 import { useAddress } from '@/ui/useAddress';
 import {
@@ -214,19 +214,7 @@ function FiguresSheet({ got }: { got: RangeChange }) {
   const { before, after } = judged;
   const classes = after.classes.map(({ name }) => name).join(' or ');
   return (
-    <Sheet
-      title="Now and then"
-      aside={
-        <Box sx={{ my: -1, displayPrint: 'none' }}>
-          <Button size="small" onClick={() => saveCsv('range-change.csv', csvOfChange(got))}>
-            CSV
-          </Button>
-          <Button size="small" onClick={() => window.print()}>
-            Print
-          </Button>
-        </Box>
-      }
-    >
+    <Sheet title="Now and then" aside={<TakeAlong file="range-change.csv" csv={() => csvOfChange(got)} />}>
       <Facts
         facts={[
           ['Turndown', `${turndownWords(before.turndown)}, then ${turndownWords(after.turndown)}`],
