@@ -2,7 +2,7 @@
 import { HOOK_UPS, type ValveMove } from '@barys/core/hookup';
 import type { SignalRange } from '@barys/core/signal';
 import { decimalsForResolution, formatFixed, resolutionForSpan } from '@barys/core/text';
-import { makeTransmitter, type SimulatedTransmitter } from '@barys/rig';
+import { makeTransmitter, type SimulatedTransmitter } from '@barys/rig/transmitter';
 import type { Queryable } from '@barys/store/db';
 import {
   beginAsLeft,
