@@ -32,6 +32,12 @@ test('a set-up is walked: each difference with what it does, kept, and asked abo
   await expect(page.getByText(/3.8 mA is the saturation/)).toBeVisible();
   await page.reload();
   await expect(page.getByLabel('Upper range value, as read')).toHaveValue('240');
+  // The read stave goes by key and by hand, and a link shows the same to somebody else.
+  await page.getByRole('slider', { name: /Input at 100 %/ }).focus();
+  await page.keyboard.press('ArrowLeft');
+  await expect(page.getByLabel('Upper range value, as read')).not.toHaveValue('240');
+  await page.getByLabel('Upper range value, as read').fill('240');
+  await expect(page).toHaveURL(/urv=240/);
   await expectAccessible(page);
   const download = page.waitForEvent('download');
   await page.getByRole('button', { name: 'CSV' }).click();

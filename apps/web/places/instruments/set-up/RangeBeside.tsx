@@ -6,10 +6,19 @@ import type { Configuration } from '@barys/store/registers';
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
 import { Sheet } from '@/ui/Sheet';
+import type { SetupFields } from './fields';
 import { RangeStave } from '@/ui/range/RangeStave';
 
 /** The range that has to be set above the one that was read, in one unit; what was not read is as it has to be. */
-export function RangeBeside({ configuration, read }: { configuration: Configuration; read: Setup | null }) {
+export function RangeBeside({
+  configuration,
+  read,
+  change,
+}: {
+  configuration: Configuration;
+  read: Setup | null;
+  change: (patch: Partial<SetupFields>) => void;
+}) {
   const { inputUnit } = configuration;
   const unit = read?.inputUnit ?? inputUnit;
   const end = (value: number | null | undefined, must: number) =>
@@ -19,6 +28,10 @@ export function RangeBeside({ configuration, read }: { configuration: Configurat
     lrv: end(read?.lrv, configuration.lrv),
     urv: end(read?.urv, configuration.urv),
     transferFunction: read?.transferFunction ?? configuration.transferFunction,
+  };
+  const move = (which: 'low' | 'high', value: number) => {
+    const text = String(Number(convertPressure(value, inputUnit, unit).toPrecision(6)));
+    change(which === 'low' ? { lrv: text } : { urv: text });
   };
   const staves = [
     ['Has to be', configuration, configuration.displayLow, configuration.displayHigh],
@@ -49,6 +62,7 @@ export function RangeBeside({ configuration, read }: { configuration: Configurat
                   display: configuration.displayUnit,
                 }}
                 marker={null}
+                onMove={range === found ? move : undefined}
               />
             )}
           </div>

@@ -9,6 +9,7 @@ import Stack from '@mui/material/Stack';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import type { Answer } from '@/server/answer';
+import { useEffect } from 'react';
 import { Draft } from '@/ui/Draft';
 import { Refused } from '@/ui/Refused';
 import { Sheet } from '@/ui/Sheet';
@@ -31,6 +32,8 @@ export interface SetupDeskProps {
   readonly tolerance: number;
   /** The job in which it is read, and when there. */
   readonly job: { readonly id: number; readonly moment: SetupMoment } | null;
+  /** What the address says was read; null where it says nothing. */
+  readonly shared: Partial<SetupFields> | null;
 }
 
 const ROW = {
@@ -48,11 +51,15 @@ const ROW = {
 };
 
 /** The settings in their order: what has to be there, what was read, and what a difference does. */
-export function SetupDesk({ tag, configuration, tolerance, job }: SetupDeskProps) {
-  const [fields, change, draft] = useTyped(
-    SETUP_FIELDS,
-    `set-up of ${tag} ${configuration.version} ${job === null ? '' : `${job.id} ${job.moment}`}`,
+export function SetupDesk({ tag, configuration, tolerance, job, shared }: SetupDeskProps) {
+  // What somebody shared stands before what was typed here once.
+  const [fields, change, draft] = useTyped<SetupFields>(
+    { ...SETUP_FIELDS, ...shared },
+    shared !== null
+      ? null
+      : `set-up of ${tag} ${configuration.version} ${job === null ? '' : `${job.id} ${job.moment}`}`,
   );
+  useReadInAddress(fields);
   const { answer, isPending, isKept, form } = useSubmit(keepSetupAction);
   const wanted = wantedSetup(configuration, tolerance);
   const read = partOf(() => setupOfFields(fields));
@@ -100,7 +107,7 @@ export function SetupDesk({ tag, configuration, tolerance, job }: SetupDeskProps
           </Typography>
         )}
       </Sheet>
-      <RangeBeside configuration={configuration} read={read.value} />
+      <RangeBeside configuration={configuration} read={read.value} change={change} />
       <CheckSheet fields={fields} change={change} results={judged} fault={checks.fault} />
       <KeepSheet
         remark={fields.remark}
@@ -112,6 +119,17 @@ export function SetupDesk({ tag, configuration, tolerance, job }: SetupDeskProps
       />
     </Stack>
   );
+}
+
+/** The address says what was read, so that a link shows the same; job and moment stay in it. */
+function useReadInAddress(fields: SetupFields): void {
+  useEffect(() => {
+    const address = new URLSearchParams(location.search);
+    for (const [name, text] of Object.entries(fields))
+      if (text === SETUP_FIELDS[name as keyof SetupFields]) address.delete(name);
+      else address.set(name, text);
+    window.history.replaceState(null, '', `?${address}`);
+  }, [fields]);
 }
 
 function KeepSheet({

@@ -2,9 +2,11 @@ import { jobsOfInstrument } from '@barys/store/jobs';
 import { SETUP_MOMENTS, setupReadingsOf, setupTolerance } from '@barys/store/registers';
 import { z } from 'zod';
 import { loadInstrument, type Params } from '@/places/instruments/load';
+import { SETUP_FIELDS } from '@/places/instruments/set-up/fields';
 import { SetupDesk } from '@/places/instruments/set-up/SetupDesk';
 import { SetupReadings } from '@/places/instruments/set-up/SetupReadings';
 import { database } from '@/server/database';
+import { addressOf } from '@/ui/addressOf';
 import { LinkButton } from '@/ui/LinkButton';
 import { PageHead } from '@/ui/PageHead';
 import { Sheet } from '@/ui/Sheet';
@@ -27,7 +29,9 @@ export default async function SetupPage({
 }) {
   const instrument = await loadInstrument(params);
   const { id, tag, service, configuration } = instrument;
-  const address = asked.parse(await searchParams);
+  const query = await searchParams;
+  const address = asked.parse(query);
+  const isShared = Object.keys(SETUP_FIELDS).some((name) => typeof query[name] === 'string');
   const open = (await jobsOfInstrument(database(), id)).find(
     (job) => job.id === address.job && job.signedAt === null && job.cancelledAt === null,
   );
@@ -50,6 +54,7 @@ export default async function SetupPage({
         configuration={configuration}
         tolerance={setupTolerance(instrument)}
         job={job}
+        shared={isShared ? addressOf(SETUP_FIELDS, query) : null}
       />
       <Sheet title="What was read before" sx={{ mt: 1.5, displayPrint: 'none' }}>
         <SetupReadings readings={await setupReadingsOf(database(), id, SHOWN)} />
