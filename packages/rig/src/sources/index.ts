@@ -39,6 +39,7 @@ export interface Controller {
   readonly gain: number;
 }
 
+/** Its swing is that of what its own sensor shows. */
 export interface ControllerState extends Swing {
   /** Where the rate limit has come to on its way to the point that was set. */
   readonly ramp: number;
@@ -62,13 +63,13 @@ export function control(
     x,
     v,
     ramp,
-    insideS: Math.abs(shownBy(controller, { x }) - set) <= band ? state.insideS + stepS : 0,
+    insideS: Math.abs(x - set) <= band ? state.insideS + stepS : 0,
   };
 }
 
-/** What the controller shows: its own sensor's word. */
-export const shownBy = ({ offset, gain }: Controller, { x }: Pick<Swing, 'x'>): number =>
-  x * (1 + gain) + offset;
+/** The pressure that it really makes: it controls what its own sensor shows. */
+export const madeBy = ({ offset, gain }: Controller, { x }: Pick<Swing, 'x'>): number =>
+  (x - offset) / (1 + gain);
 
 export const isStable = ({ holdS }: Controller, { insideS }: ControllerState): boolean => insideS >= holdS;
 

@@ -4,9 +4,9 @@ import {
   control,
   controllerAtRest,
   isStable,
+  madeBy,
   readColumn,
   regulated,
-  shownBy,
   sunk,
   weighed,
   type Controller,
@@ -81,9 +81,10 @@ describe('a pressure controller', () => {
 
   it('overshoots where it is tuned badly, and is stable by its own sensor’s word', () => {
     expect(Math.max(...run({ ...controller, zeta: 0.15, ratePerS: 100 }, 10, 20).course)).toBeGreaterThan(15);
-    const wrong = { ...controller, offset: 0.02, band: 0.05 };
+    const wrong = { ...controller, offset: 0.02, gain: 0.001 };
     const { state } = run(wrong, 10, 20);
-    expect(shownBy(wrong, state)).toBeCloseTo(10.02, 6);
+    expect(state.x).toBeCloseTo(10, 6);
+    expect(madeBy(wrong, state)).toBeCloseTo(9.98 / 1.001, 6);
     expect(isStable(wrong, state)).toBe(true);
   });
 });

@@ -1,0 +1,173 @@
+import { evaluateRun, spanTolerance } from '@barys/core/run';
+import { expectedOutput } from '@barys/core/signal';
+import { upAndDown } from '@barys/core/procedure';
+import { describe, expect, it } from 'vitest';
+import { trimOutput, trimSensor, trimZero, type Settings, type SmartState, type Written } from '../smart';
+import { FAULTS, makeWorld, NO_SPREAD, type FaultName, type Planted, type World } from './index';
+
+const SETTINGS: Settings = {
+  lrv: 0,
+  urv: 250,
+  transfer: { kind: 'linear' },
+  dampingS: 0.5,
+  displayDampingS: 1,
+  displayLow: 0,
+  displayHigh: 250,
+  drivenBy: 'pressure',
+  scaledTransfer: { kind: 'linear' },
+  isProtected: false,
+};
+const RANGE = { lrv: 0, urv: 250, outputLow: 4, outputHigh: 20 };
+const quiet = (planted: readonly Planted[] = []) => makeWorld(SETTINGS, 7, { planted, spread: NO_SPREAD });
+
+/** Goes to a pressure and waits until the reference stands, and the output with it. */
+function goTo(world: World, pressure: number): World['shown'] {
+  world.set(pressure);
+  for (let waited = 0; waited < 600 && !(world.shown.isStable && waited > 12); waited += 1) world.step(1);
+  world.step(10);
+  return world.shown;
+}
+/** Five points up and down as they are read at reference and meter. */
+const run = (world: World) =>
+  evaluateRun(
+    RANGE,
+    spanTolerance(0.25, 70),
+    upAndDown([0, 25, 50, 75, 100]).map(({ direction, nominalPercent }) => {
+      const { reference, meter } = goTo(world, (nominalPercent / 100) * 250);
+      return { cycle: 1, direction, nominalPercent, applied: reference, output: meter ?? NaN };
+    }),
+  );
+const done = (found: Written): SmartState => {
+  if (typeof found === 'string') throw new Error(found);
+  return found;
+};
+
+describe('a world', () => {
+  it('without a fault has no error beyond noise, and none at all without that', () => {
+    const exact = run(quiet());
+    for (const point of exact.points) expect(Math.abs(point.mean)).toBeLessThan(1e-3);
+    const noisy = run(makeWorld(SETTINGS, 7));
+    expect(noisy.verdict).toBe('within');
+    expect(Math.max(...noisy.points.map((point) => Math.abs(point.mean)))).toBeLessThan(0.06);
+  });
+
+  it('is the same by its seed, and another one by another', () => {
+    const trace = (seed: number) => {
+      const world = makeWorld(SETTINGS, seed);
+      world.set(100);
+      return Array.from({ length: 50 }, () => {
+        world.step(0.3);
+        return world.shown;
+      });
+    };
+    expect(trace(3)).toEqual(trace(3));
+    expect(trace(4)).not.toEqual(trace(3));
+  });
+
+  it('is the same however its time is cut', () => {
+    const [one, many] = [quiet(), quiet()];
+    for (const world of [one, many]) world.set(200);
+    one.step(30);
+    for (let step = 0; step < 300; step += 1) many.step(0.1);
+    expect(many.shown.meter).toBeCloseTo(one.shown.meter ?? NaN, 9);
+  });
+
+  it('is brought to no error by who knows what is wrong', () => {
+    const world = quiet([{ fault: 'offset' }, { fault: 'gain' }, { fault: 'output offset' }]);
+    expect(run(world).verdict).toBe('outside');
+    const smart = {
+      sensor: { offset: 0, gain: 0, upperLimit: 500, trimLimit: 0.05, noise: { sigma: 0, tauS: 1 } },
+    };
+    const raw = (pressure: number) => {
+      goTo(world, pressure);
+      return { raw: world.transmitter.raw, applied: world.truth.applied };
+    };
+    const [low, high] = [raw(0), raw(250)];
+    world.write(done(trimSensor({ ...smart, stage: STAGE }, world.transmitter, low, high)));
+    const told = (milliamp: number) => {
+      world.write({ ...world.transmitter, held: milliamp });
+      world.step(1);
+      return world.truth.milliamp;
+    };
+    const [at4, at20] = [told(4), told(20)];
+    world.write(done(trimOutput({ ...world.transmitter, held: null }, at4, at20)));
+    const after = run(world);
+    for (const point of after.points) expect(Math.abs(point.mean)).toBeLessThan(1e-3);
+  });
+
+  it('tells sensor and output apart, and what the display says', () => {
+    const { digital, meter, display } = goTo(quiet([{ fault: 'output offset', size: 0.16 }]), 125);
+    expect(digital).toBeCloseTo(125, 2);
+    expect(display).toBeCloseTo(125, 2);
+    expect(meter).toBeCloseTo(12.16, 3);
+  });
+});
+
+const STAGE = { offset: 0, gain: 0, saturation: [3.8, 20.5] as const, alarmMilliamp: 21.5 };
+
+describe('each fault', () => {
+  const ideal = (pressure: number) => expectedOutput(RANGE, pressure);
+  const EFFECTS: Readonly<Record<FaultName, (world: World) => void>> = {
+    offset: (world) => expect(goTo(world, 125).digital).toBeCloseTo(126.5, 1),
+    gain: (world) => expect(goTo(world, 250).digital).toBeCloseTo(252, 1),
+    'output offset': (world) => expect((goTo(world, 125).meter ?? 0) - 12).toBeCloseTo(0.08, 3),
+    'plugged line': (world) => {
+      world.set(250);
+      world.step(40);
+      expect(world.truth.applied).toBeLessThan(200);
+    },
+    leak: (world) => expect(250 - (goTo(world, 250), world.truth.applied)).toBeGreaterThan(0.1),
+    'wrong water reference': (world) => expect((goTo(world, 250).meter ?? 0) - 20).toBeCloseTo(-0.028, 2),
+    // A quarter of the range: one root makes it half, two make it 70.7 %.
+    'doubled root': (world) => expect(goTo(world, 62.5).meter).toBeCloseTo(4 + 16 * Math.SQRT1_2, 2),
+    'missing root': (world) => expect(goTo(world, 62.5).meter).toBeCloseTo(8, 2),
+    'wrong range': (world) => expect(goTo(world, 250).meter).toBeCloseTo(4 + 16 / 1.04, 2),
+    tilt: (world) => {
+      expect(goTo(world, 0).digital).toBeCloseTo(1.4, 2);
+      // Zero is trimmed in the position that it keeps.
+      world.write(
+        done(
+          trimZero(
+            {
+              sensor: { offset: 0, gain: 0, upperLimit: 500, trimLimit: 0.05, noise: { sigma: 0, tauS: 1 } },
+              stage: STAGE,
+            },
+            world.transmitter,
+          ),
+        ),
+      );
+      expect(goTo(world, 0).digital).toBeCloseTo(0, 2);
+    },
+    'wrong resistor': (world) => {
+      const { meter, receiver } = goTo(world, 125);
+      expect(meter).toBeCloseTo(12, 3);
+      // 249 for 250 ohms: 12 mA are taken for 11.952.
+      expect(receiver).toBeCloseTo(((11.952 - 4) / 16) * 100, 2);
+    },
+    'low supply': (world) => {
+      expect(goTo(world, 0).meter).toBeCloseTo(4, 3);
+      expect(goTo(world, 250).meter).toBeLessThan(14);
+    },
+    'corroded terminal': (world) => {
+      goTo(world, 250);
+      const seen = Array.from({ length: 200 }, () => (world.step(0.1), world.shown.meter ?? 0));
+      expect(Math.min(...seen)).toBeLessThan(18);
+      expect(Math.max(...seen)).toBeCloseTo(20, 2);
+    },
+    'stuck output': (world) => expect(goTo(world, 250).meter).toBeCloseTo(12, 6),
+    'over-ranged reference': (world) => {
+      const { reference, digital } = goTo(world, 125);
+      expect(reference).toBeCloseTo(125, 2);
+      expect(digital).toBeCloseTo(123.5, 2);
+    },
+    'wrong receiver': (world) => {
+      const { meter, receiver } = goTo(world, 125);
+      expect(meter).toBeCloseTo(ideal(125), 3);
+      expect(receiver).toBeCloseTo(52, 2);
+    },
+  };
+
+  it.each(Object.keys(FAULTS) as FaultName[])('%s does what it is known by', (fault) => {
+    EFFECTS[fault](quiet([{ fault }]));
+  });
+});
