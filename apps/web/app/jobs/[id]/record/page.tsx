@@ -23,9 +23,7 @@ import { AmendForm } from '@/places/jobs/AmendForm';
 import { amendablesOf } from '@/places/jobs/amendables';
 import { AmendmentList } from '@/places/jobs/AmendmentList';
 import { AmendmentReview } from '@/places/jobs/AmendmentReview';
-import { SetupReadings } from '@/places/instruments/set-up/SetupReadings';
-import { BiasTable } from '@/places/jobs/BiasTable';
-import { ListRecord } from '@/places/jobs/lists/ListRecord';
+import { Besides } from '@/places/jobs/Besides';
 import { JobHead } from '@/places/jobs/JobHead';
 import { Attachments } from '@/places/jobs/Attachments';
 import { ReviewForm } from '@/places/jobs/ReviewForm';
@@ -52,7 +50,6 @@ import { actingPerson } from '@/server/person';
 import { Columns } from '@/ui/Columns';
 import { CorridorSheet } from '@/ui/CorridorSheet';
 import { Facts } from '@/ui/Facts';
-import { rangeInWords } from '@/ui/range/rangeInWords';
 import { LinkButton } from '@/ui/LinkButton';
 import { Sheet } from '@/ui/Sheet';
 import { loadJobOr404 } from '@/places/jobs/load';
@@ -119,40 +116,6 @@ export default async function RecordPage({ params }: { params: Params }) {
           <StageHistory job={job} />
         </Sheet>
       </Columns>
-    </>
-  );
-}
-
-/** What was planned, set up, entered and ticked besides the runs. */
-function Besides({ job }: { job: JobFile }) {
-  return (
-    <>
-      {job.plan !== null && (
-        <Sheet title="The range it was opened for" aside={job.plan.madeBy} sx={{ gridColumn: '1 / -1' }}>
-          <Facts
-            facts={[
-              ['Range', rangeInWords(job.plan.configuration)],
-              ['Why', job.plan.reason],
-              ['Label', job.plan.label],
-            ]}
-          />
-        </Sheet>
-      )}
-      {job.setups.length > 0 && (
-        <Sheet title="Set-up" sx={{ gridColumn: '1 / -1' }}>
-          <SetupReadings readings={job.setups} />
-        </Sheet>
-      )}
-      {job.biases.length > 0 && (
-        <Sheet title="Biases entered" sx={{ gridColumn: '1 / -1' }}>
-          <BiasTable biases={job.biases} />
-        </Sheet>
-      )}
-      {job.lines.length > 0 && (
-        <Sheet title="Lists" sx={{ gridColumn: '1 / -1' }}>
-          <ListRecord lines={job.lines} />
-        </Sheet>
-      )}
     </>
   );
 }
