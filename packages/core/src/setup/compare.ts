@@ -150,6 +150,7 @@ function drivenEffect(wanted: WantedSetup, read: Setup['drivenBy']): Effect {
 
 function displayEffect(wanted: WantedSetup, read: Setup): Effect {
   const [low, high] = [wanted.displayLow ?? 0, wanted.displayHigh ?? 100];
+  if (low === high) return plainEffect('The scale that has to be set has no span.', 'yes');
   const shown = (read.displayLow ?? low) + (read.displayHigh ?? high);
   const percent = ((shown - low - high) / 2 / (high - low)) * 100;
   const unit = wanted.displayUnit ?? '';

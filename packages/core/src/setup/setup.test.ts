@@ -159,6 +159,12 @@ describe('what was read against what has to be set', () => {
     expect(only(WANTED, { displayLow: 10 }).effect).toContain('205 m³/h instead of 200 m³/h');
   });
 
+  it('falls over nothing that was registered without a span, or typed beyond all reason', () => {
+    const flat = { ...WANTED, displayLow: 5, displayHigh: 5 };
+    expect(only(flat, { displayHigh: 6 })).toMatchObject({ percentOfSpan: null, matters: 'yes' });
+    expect(() => compareSetups(WANTED, { ...SETUP, inputUnit: 'bar', lrv: 1e308 })).toThrow('finite');
+  });
+
   it('says where a switching point went', () => {
     const found = only(WANTED, {
       switchingPoints: [

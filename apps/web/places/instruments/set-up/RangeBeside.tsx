@@ -50,7 +50,7 @@ export function RangeBeside({
             <Typography component="h3" variant="h3">
               {name}
             </Typography>
-            {range.lrv === range.urv || low === high ? (
+            {range.lrv === range.urv || low === high || !Number.isFinite(range.urv - range.lrv) ? (
               <Typography>It has no span.</Typography>
             ) : (
               <RangeStave

@@ -64,8 +64,13 @@ export function SetupDesk({ tag, configuration, tolerance, job, shared }: SetupD
   const wanted = wantedSetup(configuration, tolerance);
   const read = partOf(() => setupOfFields(fields));
   const checks = partOf(() => checksOfFields(fields));
-  const compared = read.value === null ? null : compareSetups(wanted, read.value);
-  const judged = checks.value === null ? [] : judgeChecks(checks.value, configuration, tolerance);
+  const found = read.value;
+  // Figures beyond all reason are refused in words, not by the page.
+  const comparison = partOf(() => (found === null ? null : compareSetups(wanted, found)));
+  const compared = comparison.value;
+  const given = checks.value;
+  const judged = partOf(() => (given === null ? [] : judgeChecks(given, configuration, tolerance)));
+  const fault = read.fault ?? comparison.fault;
   const must = asItMustBe(configuration);
   return (
     <Stack
@@ -101,14 +106,19 @@ export function SetupDesk({ tag, configuration, tolerance, job, shared }: SetupD
             isSame={compared?.same.includes(key) ?? false}
           />
         ))}
-        {read.fault !== null && (
+        {fault !== null && (
           <Typography role="alert" sx={{ color: 'var(--outside)', mt: 1 }}>
-            {read.fault.message}
+            {fault.message}
           </Typography>
         )}
       </Sheet>
       <RangeBeside configuration={configuration} read={read.value} change={change} />
-      <CheckSheet fields={fields} change={change} results={judged} fault={checks.fault} />
+      <CheckSheet
+        fields={fields}
+        change={change}
+        results={judged.value ?? []}
+        fault={checks.fault ?? judged.fault}
+      />
       <KeepSheet
         remark={fields.remark}
         onRemark={(remark) => change({ remark })}

@@ -229,10 +229,7 @@ export function configurationOfLevel(fields: LevelFields, result: LevelResult): 
     lrv: fine(range.lrvPa),
     urv: fine(range.urvPa),
     inputUnit: units.pressure,
-    signal: 'mA-4-20',
-    outputLow: '4',
-    outputHigh: '20',
-    outputUnit: 'mA',
+    // The signal stays the instrument's own.
     transfer: 'linear',
     displayLow: fields.displayLow,
     displayHigh: fields.displayHigh,
