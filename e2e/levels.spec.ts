@@ -213,6 +213,7 @@ test('a boiler drum is checked hot in a job without a run, and its bias says whe
   await page.getByRole('button', { name: /^Glass: \+3.0 %/ }).click();
   await expect(page.getByLabel('Bias, % of the range')).toHaveValue('3.00');
   await expect(page.getByRole('img', { name: /Error left by the bias/ })).toBeVisible();
+  await expect(page.getByRole('region', { name: 'Error left by the bias' }).getByRole('row')).toHaveCount(7);
   await page.getByLabel('Why it is entered').fill('leg proven full');
   await page.getByRole('button', { name: 'Keep the bias' }).click();
   await expect(page.getByText('Kept with its pressure and level.')).toBeVisible();

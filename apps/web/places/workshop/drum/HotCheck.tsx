@@ -6,6 +6,7 @@ import Stack from '@mui/material/Stack';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { Columns } from '@/ui/Columns';
+import { DataTable } from '@/ui/DataTable';
 import { Facts } from '@/ui/Facts';
 import { Figure } from '@/ui/Figure';
 import { NumberField } from '@/ui/NumberField';
@@ -15,7 +16,7 @@ import { useSubmit } from '@/ui/useSubmit';
 import { keepBiasAction } from '../hand-over/actions';
 import { isFault } from '../typed';
 import { BiasPicture } from './BiasPicture';
-import { computeBiasMap, computeHotCheck, type DrumResult, type HotResult } from './compute';
+import { computeBiasMap, computeHotCheck, type BiasMap, type DrumResult, type HotResult } from './compute';
 import { orDrumFault, type DrumFields } from './fields';
 
 type Change = (patch: Partial<DrumFields>) => void;
@@ -50,11 +51,38 @@ export function HotCheck({
       </Sheet>
       <Sheet title="Where the bias is wrong" aside="error left, % of the range">
         <BiasPicture map={map} at={found} />
+        <BiasFigures map={map} />
         <Typography variant="body2" sx={{ color: 'text.secondary', mt: 1 }}>
           The ring is where it was entered. What the densities do not explain is taken to stay the same.
         </Typography>
       </Sheet>
     </Columns>
+  );
+}
+
+/** The same as figures, for a small screen and for who does not see the picture: every other pressure and level. */
+function BiasFigures({ map: { pressures, levels, errors } }: { map: BiasMap }) {
+  const rows = pressures.map(({ at }, index) => ({ at, errors: errors[index] ?? [] }));
+  return (
+    <DataTable
+      label="Error left by the bias"
+      rows={rows.filter((_row, index) => index % 2 === 1)}
+      keyOf={({ at }) => at}
+      columns={[
+        ['Drum', ({ at }) => at],
+        ...levels.flatMap((level, index) =>
+          index % 2 === 1
+            ? []
+            : [
+                [
+                  `${level} %`,
+                  (row: (typeof rows)[number]) => <Figure>{formatSigned(row.errors[index] ?? 0, 1)}</Figure>,
+                  'right',
+                ] as const,
+              ],
+        ),
+      ]}
+    />
   );
 }
 
