@@ -25,16 +25,15 @@ create table job_line_tick (
 );
 create index job_line_tick_line on job_line_tick (line_id, id desc);
 
--- The range that a job was opened for, as the workshop handed it over; the last one counts.
+-- The range that a job was opened for, as the workshop handed it over.
 create table range_plan (
   id bigint generated always as identity primary key,
-  job_id bigint not null references job,
+  job_id bigint not null unique references job,
   configuration jsonb not null check (jsonb_typeof(configuration) = 'object'),
   label text not null,
   made_by bigint not null references person,
   made_at timestamptz not null
 );
-create index range_plan_job on range_plan (job_id, id desc);
 
 -- What the workshop found out about an instrument, and the address where it is worked out.
 create table instrument_note (

@@ -30,6 +30,6 @@ create table liquid (
   revision integer not null default 1
 );
 create unique index liquid_name on liquid (lower(name));
-grant select, insert, update on liquid to barys_app;
+grant select, insert, update (name, source, points, revision) on liquid to barys_app;
 
 select keep_table_in_trail(kind) from unnest(array['vessel', 'liquid']) as kind;

@@ -5,8 +5,7 @@
  */
 import type { Direction } from '@barys/core/procedure';
 import { expectedOutput, outputSpan, type SignalRange } from '@barys/core/signal';
-import { uniformFloat64 } from 'pure-rand/distribution/uniformFloat64';
-import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus';
+import { makeChance } from '../chance';
 
 export interface Faults {
   /** All in per cent of the output span. */
@@ -29,12 +28,7 @@ export interface SimulatedTransmitter {
 
 /** Two transmitters of the same faults and seed read the same in the same order. */
 export function makeTransmitter(range: SignalRange, faults: Faults, seed: number): SimulatedTransmitter {
-  const random = xoroshiro128plus(seed);
-  const normal = (): number => {
-    // Box and Muller (1958); 1 - u keeps the logarithm finite, since u is in [0, 1).
-    const radius = Math.sqrt(-2 * Math.log(1 - uniformFloat64(random)));
-    return radius * Math.cos(2 * Math.PI * uniformFloat64(random));
-  };
+  const chance = makeChance(seed);
   const sign = Math.sign(range.outputHigh - range.outputLow);
   return {
     read(applied, direction) {
@@ -44,7 +38,7 @@ export function makeTransmitter(range: SignalRange, faults: Faults, seed: number
         faults.zeroErrorPercent +
         sign * faults.spanErrorPercent * share +
         loop +
-        faults.noisePercent * normal();
+        faults.noisePercent * chance.normal();
       return expectedOutput(range, applied) + (errorPercent / 100) * outputSpan(range);
     },
   };

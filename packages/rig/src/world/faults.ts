@@ -57,7 +57,7 @@ export const FAULTS = {
     words: 'the line loses pressure',
     unit: 's to 63 %',
     usual: 600,
-    plant: (parts, size) => ({ ...parts, line: { ...parts.line, leakS: size } }),
+    plant: (parts, size) => ({ ...parts, leakS: size }),
   },
   'wrong water reference': {
     words: 'the range is set for water of another temperature',

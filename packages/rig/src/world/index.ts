@@ -1,5 +1,5 @@
 /**
- * A world: a controller makes pressure, the line carries it, a smart transmitter turns it into current, a loop carries that to a
+ * A world: a controller makes pressure, a line that may leak or be plugged carries it, a smart transmitter turns it into current, a loop carries that to a
  * meter and a receiver. Deterministic by its seed and stepped in time, without a clock of its own. What is shown is what a
  * technician sees; the truth is apart, for whoever scores, and neither advice nor an automatic run may look at it.
  */
@@ -83,10 +83,10 @@ class SteppedWorld implements World {
   }
 
   private tick(stepS: number): void {
-    const { controller, smart, loop, receiver, positionHead, pluggedS, stuckMilliamp, line } = this.parts;
+    const { controller, smart, loop, receiver, positionHead, pluggedS, stuckMilliamp, leakS } = this.parts;
     this.controller = control(controller, this.controller, this.wanted, stepS);
     // It makes up for a leak as far as it is quick; what is lost on the way is what the instrument sees less.
-    const kept = Number.isFinite(line.leakS) ? 1 - Math.min(0.5, 1 / (controller.omega * line.leakS)) : 1;
+    const kept = 1 - Math.min(0.5, 1 / (controller.omega * leakS));
     const made = madeBy(controller, this.controller) * kept;
     this.atInstrument = lagged(this.atInstrument, made, pluggedS, stepS);
     this.transmitter = stepSmart(smart, this.transmitter, {

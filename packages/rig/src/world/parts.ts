@@ -1,6 +1,5 @@
 /** What a world is made of, and how a sound one is drawn by its seed. */
 import { makeChance } from '../chance';
-import type { Line } from '../air';
 import type { Loop } from '../loop';
 import type { Receiver } from '../receiver';
 import type { Settings, Smart } from '../smart';
@@ -8,7 +7,8 @@ import type { Controller } from '../sources';
 
 export interface Parts {
   readonly controller: Controller;
-  readonly line: Line;
+  /** Time constant of a leak on the way to the instrument, s; Infinity is tight. */
+  readonly leakS: number;
   readonly smart: Smart;
   readonly settings: Settings;
   readonly loop: Loop;
@@ -47,16 +47,7 @@ export function soundParts(settings: Settings, seed: number, spread: Spread = US
       offset: within(spread.reference * Math.abs(span)),
       gain: 0,
     },
-    line: {
-      volumeM3: 120e-6,
-      strokeM3: 4e-6,
-      perTurnM3: 0.4e-6,
-      turns: 24,
-      warmth: 0.15,
-      coolingS: 30,
-      leakS: Infinity,
-      ventS: 0.4,
-    },
+    leakS: Infinity,
     smart: {
       sensor: {
         offset: 0,

@@ -22,7 +22,7 @@ export async function rangePlanOf(db: Queryable, jobId: number): Promise<RangePl
     madeAt: Date;
   }>(
     `select configuration, label, name_at(made_by, made_at) as "madeBy", made_at as "madeAt"
-     from range_plan where job_id = $1 order by range_plan.id desc limit 1`,
+     from range_plan where job_id = $1`,
     [jobId],
   );
   if (row === undefined) return null;

@@ -239,7 +239,7 @@ function SettingRow({
           <Button
             onClick={take}
             aria-label={`${name}: the same`}
-            sx={{ minHeight: 40, displayPrint: 'none' }}
+            sx={{ minHeight: 44, displayPrint: 'none' }}
           >
             Same
           </Button>

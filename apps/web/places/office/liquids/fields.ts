@@ -3,6 +3,7 @@ import { formatPlain } from '@barys/core/text';
 import { convert, isUnit, quantityOf, type Unit } from '@barys/core/units';
 import type { Liquid } from '@barys/store/registers';
 import { typedNumber } from '@/ui/readNumber';
+import { cellsOfLine, linesOfTable } from '@/ui/typedTable';
 
 export const LIQUID_FIELDS = { name: '', source: '', unit: 'kgPerM3', points: '' };
 export type LiquidFields = Readonly<typeof LIQUID_FIELDS>;
@@ -21,28 +22,14 @@ export const fieldsOfLiquid = ({ name, source, points }: Liquid): LiquidFields =
     .join('\n'),
 });
 
-/** Two figures of a line, parted by ; or a tab, by blanks, or by a comma where there is no other mark. */
-function cellsOf(line: string): readonly string[] {
-  for (const mark of [/[;\t]/, /,\s+/, /\s+/, /,/]) {
-    const cells = line.split(mark).map((cell) => cell.trim());
-    if (cells.length > 1) return cells;
-  }
-  return [line];
-}
-
-/** What the schema of a liquid reads; a first line of words is a heading. */
+/** What the schema of a liquid reads. */
 export function liquidOfFields(fields: LiquidFields): Record<string, unknown> {
   const unit = unitOf(fields);
-  const lines = fields.points
-    .split(/\r?\n/)
-    .map((line) => line.trim())
-    .filter((line) => line !== '');
-  const rows = /^[^\d-]*[a-z]/i.test(lines[0] ?? '') ? lines.slice(1) : lines;
   return {
     name: fields.name,
     source: fields.source,
-    points: rows.map((line) => {
-      const [temperature = '', density = ''] = cellsOf(line);
+    points: linesOfTable(fields.points).map((line) => {
+      const [temperature = '', density = ''] = cellsOfLine(line);
       const value = typedNumber(density);
       return {
         temperatureC: typedNumber(temperature),

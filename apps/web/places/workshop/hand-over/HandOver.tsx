@@ -12,6 +12,7 @@ import { LinkButton } from '@/ui/LinkButton';
 import { Refused } from '@/ui/Refused';
 import { Sheet } from '@/ui/Sheet';
 import { useSubmit } from '@/ui/useSubmit';
+import { useTyped } from '@/ui/useTyped';
 import { handOverAction, keepNoteAction, keepVesselAction } from './actions';
 
 interface VesselEntry {
@@ -51,7 +52,7 @@ export function HandOver({ tag: typed, onTag, configuration, note, vessel, torqu
             <JobForm tag={tag} configuration={configuration} torqueUnit={torqueUnit} />
           )}
           {vessel !== undefined && <VesselKeep tag={tag} vessel={vessel} />}
-          <NoteForm key={note} tag={tag} note={note} />
+          <NoteForm key={tag} tag={tag} note={note} />
         </Stack>
       )}
       <Typography variant="body2" sx={{ color: 'text.secondary', mt: 1 }}>
@@ -98,21 +99,28 @@ function JobForm({
 }
 
 function NoteForm({ tag, note }: { tag: string; note: string }) {
-  const [text, setText] = useState(note);
+  // What somebody typed stays when the figures go on; until then the figures speak for themselves.
+  const [typed, change, draft] = useTyped({ text: '', isOwn: '' }, `note on ${tag}`);
+  const text = typed.isOwn === '' ? note : typed.text;
   const { answer, isPending, isKept, form } = useSubmit(keepNoteAction);
   // The address is read when it is sent: it holds what stands in the fields then.
   const entry = () => ({ tag, text, address: `${location.pathname}${location.search}` });
   return (
-    <form {...form(entry, () => setText(''))}>
+    <form
+      {...form(entry, () => {
+        change({ text: '', isOwn: 'yes' });
+        draft.forget();
+      })}
+    >
       <Stack direction="row" sx={{ gap: 1, flexWrap: 'wrap', alignItems: 'flex-start' }}>
         <TextField
           label="Or a note on it"
           value={text}
-          onChange={(event) => setText(event.target.value)}
+          onChange={(event) => change({ text: event.target.value, isOwn: 'yes' })}
           multiline
           sx={{ flex: 1, minWidth: 200 }}
         />
-        <Button type="submit" aria-busy={isPending} sx={{ minHeight: 40 }}>
+        <Button type="submit" aria-busy={isPending} sx={{ minHeight: 44 }}>
           Keep the note
         </Button>
       </Stack>
@@ -143,7 +151,7 @@ function VesselKeep({ tag, vessel: { tool, fields, onWhy } }: { tag: string; ves
           onChange={(event) => onWhy(event.target.value)}
           sx={{ flex: 1, minWidth: 200 }}
         />
-        <Button type="submit" aria-busy={isPending} sx={{ minHeight: 40 }}>
+        <Button type="submit" aria-busy={isPending} sx={{ minHeight: 44 }}>
           Keep the vessel
         </Button>
       </Stack>

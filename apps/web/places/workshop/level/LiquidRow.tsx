@@ -48,7 +48,7 @@ export function LiquidRow({
           variant="outlined"
           onClick={take}
           disabled={fields.liquidId === 'typed'}
-          sx={{ minHeight: 40 }}
+          sx={{ minHeight: 44 }}
         >
           Take
         </Button>

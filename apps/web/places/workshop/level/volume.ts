@@ -11,6 +11,7 @@ import {
 import { formatSignificant } from '@barys/core/text';
 import { convert } from '@barys/core/units';
 import { typedNumber } from '@/ui/readNumber';
+import { cellsOfLine, linesOfTable } from '@/ui/typedTable';
 import { readerOf, unitsOfFields, type LevelFields } from './fields';
 import { numberAt } from '../typed';
 import type { Round } from './layout';
@@ -27,18 +28,13 @@ const volumeUnit = ({ volume }: LevelFields): string => (volume in VOLUME_UNITS 
 export const isShape = (text: string): text is Vessel['shape'] =>
   (VESSEL_SHAPES as readonly string[]).includes(text);
 
-/** Level and volume of each line of a strapping table; a first line of words is a heading. */
+/** Level and volume of each line of a strapping table. */
 function strapsOf(fields: LevelFields): { levelM: number; volumeM3: number }[] {
-  const lines = fields.straps.split(/\r?\n|\|/).filter((line) => line.trim() !== '');
-  const rows = /^[^\d-]*[a-z]/i.test(lines[0] ?? '') ? lines.slice(1) : lines;
   const unit = VOLUME_UNITS[volumeUnit(fields)] ?? 1;
-  return rows.map((line) => {
-    const cells = [/[;\t]/, /,\s+/, /\s+/, /,/]
-      .map((mark) => line.trim().split(mark))
-      .find((parts) => parts.length > 1);
-    const [level, volume] = (cells ?? [line]).map((cell) => typedNumber(cell));
+  return linesOfTable(fields.straps).map((line) => {
+    const [level, volume] = cellsOfLine(line).map((cell) => typedNumber(cell));
     if (level == null || volume == null || Number.isNaN(level) || Number.isNaN(volume))
-      throw new CoreError({ code: 'not-a-number', text: line.trim() }, 'straps');
+      throw new CoreError({ code: 'not-a-number', text: line }, 'straps');
     return { levelM: convert(level, unitsOfFields(fields).height, 'm'), volumeM3: volume * unit };
   });
 }
