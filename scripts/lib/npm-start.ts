@@ -85,7 +85,8 @@ export async function expectNothingLeft(): Promise<void> {
   expect(processes()).toEqual([]);
 }
 
-export const page = async (path: string) => (await fetch(`http://127.0.0.1:${port}${path}`)).text();
+export const page = async (path: string) =>
+  (await fetch(`http://127.0.0.1:${port}${path}`, { signal: AbortSignal.timeout(20_000) })).text();
 
 export function adminUrl(): string {
   const { admin } = JSON.parse(readFileSync(join(home, 'secrets.json'), 'utf8')) as { admin: string };
