@@ -171,7 +171,20 @@ describe('npm start', () => {
       // Not the door, which is nobody's child here; numbers of processes begin anew now and then and say nothing.
       const worker = servers().find(({ pid }) => servers().some((one) => one.pid === parentOf(pid)));
       expect(worker).toBeDefined();
-      process.kill(worker?.pid ?? NaN, 'SIGKILL');
+      const dying = worker?.pid ?? NaN;
+      // Connections that wait for it while it dies are let go: who knocked hears of it, and is not left waiting.
+      process.kill(dying, 'SIGSTOP');
+      const knocks = Array.from({ length: 8 }, () =>
+        page('/api/v1/health/live').then(
+          () => 'answered',
+          (error: unknown) => (error as Error).name,
+        ),
+      );
+      await sleep(500);
+      process.kill(dying, 'SIGKILL');
+      const heard = await Promise.all(knocks);
+      expect(heard.filter((one) => one === 'answered').length).toBeGreaterThanOrEqual(4);
+      expect(heard).not.toContain('TimeoutError');
       const isWhole = () => servers().length === 3 && servers().every(({ pid }) => pid !== worker?.pid);
       await expect.poll(isWhole, { timeout: 60_000 }).toBe(true);
       expect(await page('/api/v1/health/live')).toContain('alive');

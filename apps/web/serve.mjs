@@ -55,7 +55,9 @@ async function serve() {
     });
   });
   if (cluster.isWorker) {
-    process.on('message', (_, socket) => {
+    process.on('message', (connection, socket) => {
+      process.send?.(connection);
+      // It can have been closed on its way.
       if (!(socket instanceof Socket)) return;
       server.emit('connection', socket);
       socket.resume();
@@ -93,22 +95,43 @@ const TOO_SOON_MS = 5000;
 function serveTogether() {
   /** @type {import('node:cluster').Worker[]} */
   const ready = [];
+  /**
+   * Connections that a server has not said to have taken. They stay open here as well: Node.js forgets those that are on
+   * their way to a server that dies, and nobody would ever answer or close them.
+   * @type {Map<import('node:cluster').Worker, Map<number, Socket>>}
+   */
+  const untaken = new Map();
   let turn = 0;
   let isEnding = false;
   const door = createDoor({ pauseOnConnect: true }, (socket) => {
-    const worker = ready[turn++ % ready.length];
-    if (worker === undefined) socket.destroy();
-    else worker.send('connection', socket, { keepOpen: false }, (error) => error && socket.destroy());
+    const worker = ready[(turn += 1) % ready.length];
+    // Who hangs up meanwhile is no fault of this process.
+    socket.on('error', () => undefined);
+    if (worker === undefined) {
+      socket.destroy();
+      return;
+    }
+    untaken.get(worker)?.set(turn, socket);
+    worker.send(turn, socket, { keepOpen: true }, (error) => error && socket.destroy());
   });
   const start = () => {
     const startedAt = Date.now();
     const worker = cluster.fork();
-    worker.once('message', () => {
+    worker.on('message', (message) => {
+      if (message !== READY) {
+        // It is open there now, and this end of it is closed.
+        untaken.get(worker)?.get(message)?.destroy();
+        untaken.get(worker)?.delete(message);
+        return;
+      }
+      untaken.set(worker, new Map());
       ready.push(worker);
       if (!door.listening && !isEnding) door.listen(port, hostname);
     });
     worker.once('exit', (code) => {
       if (ready.includes(worker)) ready.splice(ready.indexOf(worker), 1);
+      for (const socket of untaken.get(worker)?.values() ?? []) socket.destroy();
+      untaken.delete(worker);
       if (isEnding) return;
       if (Date.now() - startedAt < TOO_SOON_MS) process.exit(code || 1);
       start();
