@@ -343,6 +343,58 @@ describe('other kinds of files', () => {
     expect((await findInstrument(base.app, { tag: TAG })).configuration.version).toBe(3);
   });
 
+  it('bring the settings of an instrument, keep those that the file leaves empty, and say “none” of switching points', async () => {
+    const header =
+      'Tag,LRV,URV,Unit,"Damping, s","Damping of the display, s",Application set,Start view,Output driven by,Switching points';
+    const bringRow = async (row: string) => {
+      const id = await bring('configurations', text([header, row]));
+      return take(id, (await openImport(base.app, id)).choice);
+    };
+    const set = async () => (await findInstrument(base.app, { tag: TAG })).configuration;
+    const bad = await bringRow(`${TAG},0,8,bar,,,heat,,,high: 5 / 5`);
+    expect(bad.bad.map(({ reason }) => reason)).toEqual([
+      'Application set: "heat" is none of pressure, level, flow.',
+    ]);
+    const good = `${TAG},0,8,bar,1.5,4,flow,per cent of range,scaled variable,high: 5 / 4.8; low: 1 / 1.2`;
+    await bringRow(good);
+    const settings = {
+      dampingS: 1.5,
+      displayDampingS: 4,
+      application: 'flow',
+      startView: 'per cent of range',
+      drivenBy: 'scaled variable',
+      switchingPoints: [
+        { name: 'high', on: 5, off: 4.8 },
+        { name: 'low', on: 1, off: 1.2 },
+      ],
+    };
+    expect(await set()).toMatchObject(settings);
+    expect((await bringRow(good)).known).toHaveLength(1);
+    // What differs in a setting alone is another version.
+    expect((await bringRow(`${TAG},0,8,bar,2,,,,,`)).known).toHaveLength(0);
+    expect(await set()).toMatchObject({ ...settings, dampingS: 2 });
+    await bringRow(`${TAG},0,9,bar,,,,,,None`);
+    expect(await set()).toMatchObject({ ...settings, urv: 9, dampingS: 2, switchingPoints: [] });
+    const { header: headings, rows } = await allInstruments(
+      base.app,
+      listQuerySchema.parse({ find: TAG }),
+      TODAY,
+    );
+    const cell = (heading: string) => rows[0]?.[headings.indexOf(heading)];
+    expect(
+      [
+        'Damping of the display, s',
+        'Application set',
+        'Start view',
+        'Output driven by',
+        'Switching points',
+      ].map(cell),
+    ).toEqual([4, 'flow', 'per cent of range', 'scaled variable', 'none']);
+    await bringRow(good);
+    const again = await allInstruments(base.app, listQuerySchema.parse({ find: TAG }), TODAY);
+    expect(again.rows[0]?.[headings.indexOf('Switching points')]).toBe('high: 5 / 4.8; low: 1 / 1.2');
+  });
+
   it('bring references, their modules and certificates', async () => {
     const id = await bring(
       'references',

@@ -1,4 +1,5 @@
 /** An instrument's register entry as it is typed, and back. Numbers stay text until the server reads them. */
+import { readSwitchingPoints, switchingPointsText } from '@barys/core/setup';
 import { formatPlain } from '@barys/core/text';
 import type { Configuration, Instrument, NewConfiguration } from '@barys/store/registers';
 import {
@@ -66,20 +67,6 @@ export type ConfigurationFields = Readonly<typeof CONFIGURATION_FIELDS>;
 
 const orEmpty = (value: number | null): string => (value === null ? '' : plain(value));
 
-export const pointsText = (points: Configuration['switchingPoints']): string =>
-  points.map(({ name, on, off }) => `${name}: ${plain(on)} / ${plain(off)}`).join('; ');
-
-/** Switching points as they are typed, `name: on / off`, not yet checked. */
-export const pointsOfText = (text: string) =>
-  text
-    .split(/[;\n]/)
-    .map((part) => part.trim())
-    .filter((part) => part !== '')
-    .map((part) => {
-      const [, name = part, on = '', off = ''] = /^(.*?):\s*(.*?)\s*\/\s*(.*)$/.exec(part) ?? [];
-      return { name, on: typedNumber(on), off: typedNumber(off) };
-    });
-
 const plain = (value: number): string => formatPlain(value).replace('\u2212', '-');
 
 export function fieldsOfConfiguration(configuration: Configuration): ConfigurationFields {
@@ -110,7 +97,7 @@ export function fieldsOfConfiguration(configuration: Configuration): Configurati
     application: configuration.application ?? '',
     startView: configuration.startView ?? '',
     drivenBy: configuration.drivenBy ?? '',
-    switchingPoints: pointsText(configuration.switchingPoints),
+    switchingPoints: switchingPointsText(configuration.switchingPoints),
     reason: '',
   };
 }
@@ -134,7 +121,7 @@ export function configurationOfFields(
     application: fields.application || null,
     startView: fields.startView || null,
     drivenBy: fields.drivenBy || null,
-    switchingPoints: pointsOfText(fields.switchingPoints),
+    switchingPoints: readSwitchingPoints(fields.switchingPoints),
     displayUnit: fields.displayUnit,
     displayLow: display.low,
     displayHigh: display.high,

@@ -45,10 +45,12 @@ async function addInstruments(
   }
 }
 
-/** A range from a file with the settings of the version before, which a file does not have. */
+/** A range from a file, with the settings of the version before where the file leaves them as they are. */
 const RANGE_WITH_SETTINGS = Object.entries(CONFIGURATION_COLUMNS)
   .map(([key, { column }]) =>
-    (SETTING_KEYS as readonly string[]).includes(key) ? `before.${column}` : `entry."${key}"`,
+    (SETTING_KEYS as readonly string[]).includes(key)
+      ? `case when entry.kept ? '${key}' then before.${column} else entry."${key}" end`
+      : `entry."${key}"`,
   )
   .join(', ');
 
@@ -66,12 +68,14 @@ async function insertConfigurations(
     await tx.query(
       `insert into configuration (instrument_id, version, ${RANGE_COLUMNS}, made_by, made_at)
        select entry."instrumentId", before.version + 1, ${RANGE_WITH_SETTINGS}, $2, $3
-       from jsonb_to_recordset($1::jsonb) as entry ("instrumentId" bigint, ${RANGE_ROW})
+       from jsonb_to_recordset($1::jsonb) as entry ("instrumentId" bigint, kept jsonb, ${RANGE_ROW})
          join lateral (
            select * from configuration where instrument_id = entry."instrumentId" order by version desc limit 1
          ) before on true`,
       [
-        JSON.stringify(batch.map(({ instrumentId, configuration }) => ({ instrumentId, ...configuration }))),
+        JSON.stringify(
+          batch.map(({ instrumentId, configuration, kept }) => ({ instrumentId, kept, ...configuration })),
+        ),
         actor.personId,
         actor.at,
       ],

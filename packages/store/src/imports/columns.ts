@@ -44,6 +44,11 @@ const RANGE: readonly Column[] = [
   { field: 'displayUnit', label: 'Display unit', known: ['scaleunit'] },
   { field: 'damping', label: 'Damping, s', known: ['damping', 'timeconstant'] },
   { field: 'division', label: 'Scale division', known: ['division', 'graduation'] },
+  { field: 'displayDamping', label: 'Damping of the display, s' },
+  { field: 'applicationSet', label: 'Application set' },
+  { field: 'startView', label: 'Start view' },
+  { field: 'drivenBy', label: 'Output driven by' },
+  { field: 'switchingPoints', label: 'Switching points' },
 ];
 
 /** A field of a register as a column of a file. */

@@ -1,8 +1,10 @@
 /** Files brought in: kept as they came, looked at, checked, and taken over whole or in part. */
+import { isDeepStrictEqual } from 'node:util';
 import { z } from 'zod';
 import { appendToTrail } from '../db/audit';
 import type { Body } from '../registers/body';
 import { listBodies } from '../registers/bodies';
+import { CONFIGURATION_COLUMNS, type NewConfiguration } from '../registers/configuration';
 import type { Queryable } from '../db/database';
 import { StoreError } from '../db/errors';
 import { requireAdministrator } from '../people/people';
@@ -118,6 +120,12 @@ export async function openImport(
 
 type Known = ReadonlyMap<string, unknown>;
 
+/** All that makes a range the same one. */
+const RANGE_KEYS = (Object.keys(CONFIGURATION_COLUMNS) as (keyof NewConfiguration)[]).filter(
+  (key) => key !== 'reason',
+);
+const RANGE_PAIRS = RANGE_KEYS.map((key) => `'${key}', ${CONFIGURATION_COLUMNS[key].column}`).join(', ');
+
 async function lookupsFor(db: Queryable, kind: ImportKind, today: string): Promise<Lookups> {
   // One after the other: all of it may run in one transaction, which has one connection.
   const bodies = await listBodies(db);
@@ -151,8 +159,7 @@ async function knownFor(db: Queryable, kind: ImportKind): Promise<Known> {
     references: `select tag || ' ' || name as key, null as value from reference_module
       join reference_standard on reference_standard.id = reference_id`,
     configurations: `select distinct on (instrument_id) tag as key,
-        jsonb_build_array(input_unit, lrv, urv, signal, output_low, output_high, transfer_function, damping_s,
-          display_unit, display_low, display_high) as value
+        jsonb_build_object(${RANGE_PAIRS}) as value
       from configuration join instrument on instrument.id = instrument_id order by instrument_id, version desc`,
     results: `select tag || ' ' || done_on || ' ' || past_result.kind || ' ' || direction || ' ' ||
         trim_scale(nominal_percent) as key, null as value
@@ -165,21 +172,12 @@ async function knownFor(db: Queryable, kind: ImportKind): Promise<Known> {
 function isKnownIn(known: Known, kind: ImportKind): (entry: RowsOf[ImportKind], key: string) => boolean {
   if (kind !== 'configurations') return (_entry, key) => known.has(key);
   return (entry, key) => {
-    const { configuration: one } = entry as RowsOf['configurations'];
-    const own = [
-      one.inputUnit,
-      one.lrv,
-      one.urv,
-      one.signal,
-      one.outputLow,
-      one.outputHigh,
-      one.transferFunction,
-      one.dampingS,
-      one.displayUnit,
-      one.displayLow,
-      one.displayHigh,
-    ];
-    return JSON.stringify(known.get(key)) === JSON.stringify(own);
+    const { configuration, kept } = entry as RowsOf['configurations'];
+    const there = known.get(key) as Partial<NewConfiguration> | undefined;
+    return RANGE_KEYS.every(
+      (part) =>
+        (kept as readonly string[]).includes(part) || isDeepStrictEqual(there?.[part], configuration[part]),
+    );
   };
 }
 

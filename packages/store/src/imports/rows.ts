@@ -1,10 +1,17 @@
 /** Rows of a file as entries of the registers, each refused with all that is wrong about it. */
+import { APPLICATIONS, DRIVING_VARIABLES, readSwitchingPoints, START_VIEWS } from '@barys/core/setup';
 import { SIGNALS, type SignalName } from '@barys/core/signal';
 import { PRESSURE_KINDS } from '@barys/core/units';
 import { z } from 'zod';
 import type { Body } from '../registers/body';
 import { rangeMisfit } from '../registers/body';
-import { configurationSchema, type NewConfiguration } from '../registers/configuration';
+import {
+  configurationSchema,
+  NO_POINTS,
+  SETTING_KEYS,
+  type NewConfiguration,
+  type SettingOfRange,
+} from '../registers/configuration';
 import type { RegisterField } from '../registers/fields';
 import {
   entryOfFlat,
@@ -136,6 +143,30 @@ function transferOf(
   }
 }
 
+/** The cell of each setting; a file of ranges that leaves it empty leaves the setting as it is. */
+const SETTING_CELLS: Readonly<Record<SettingOfRange, string>> = {
+  dampingS: 'damping',
+  scaleDivision: 'division',
+  displayDampingS: 'displayDamping',
+  application: 'applicationSet',
+  startView: 'startView',
+  drivenBy: 'drivenBy',
+  switchingPoints: 'switchingPoints',
+};
+
+function readSettings(reader: Reader): Record<SettingOfRange, unknown> {
+  const points = reader.cell('switchingPoints');
+  return {
+    dampingS: reader.number('damping', 'Damping') ?? 0,
+    scaleDivision: reader.number('division', 'Scale division'),
+    displayDampingS: reader.number('displayDamping', 'Damping of the display'),
+    application: reader.choice('applicationSet', 'Application set', same(APPLICATIONS)),
+    startView: reader.choice('startView', 'Start view', same(START_VIEWS)),
+    drivenBy: reader.choice('drivenBy', 'Output driven by', same(DRIVING_VARIABLES)),
+    switchingPoints: points.toLowerCase() === NO_POINTS ? [] : readSwitchingPoints(points),
+  };
+}
+
 function readRange(reader: Reader, reason: string): Record<string, unknown> {
   const signal = reader.choice('signal', 'Signal', SIGNAL_CHOICES) ?? 'mA-4-20';
   const usual = SIGNALS[signal];
@@ -154,11 +185,10 @@ function readRange(reader: Reader, reason: string): Record<string, unknown> {
     outputHigh: reader.number('outputHigh', 'Output at 100 %') ?? usual.high,
     outputUnit: reader.cell('outputUnit') || usual.unit,
     transferFunction: transferOf(transfer, cutOff, linearTo),
-    dampingS: reader.number('damping', 'Damping') ?? 0,
-    scaleDivision: reader.number('division', 'Scale division'),
     displayLow: reader.number('displayLow', 'Display at 0 %') ?? lrv,
     displayHigh: reader.number('displayHigh', 'Display at 100 %') ?? urv,
     displayUnit: reader.cell('displayUnit') || (unit ?? ''),
+    ...readSettings(reader),
     reason,
   };
 }
@@ -217,6 +247,8 @@ export interface ConfigurationRow {
   readonly instrumentId: number;
   readonly tag: string;
   readonly configuration: NewConfiguration;
+  /** Settings that the file leaves as they are. */
+  readonly kept: readonly SettingOfRange[];
 }
 
 export function readConfiguration(reader: Reader, lookups: Lookups): ConfigurationRow | null {
@@ -228,8 +260,9 @@ export function readConfiguration(reader: Reader, lookups: Lookups): Configurati
     readRange(reader, reader.cell('reason') || 'imported'),
   );
   if (known !== undefined && configuration !== null) checkFit(reader, known.body, configuration);
+  const kept = SETTING_KEYS.filter((key) => reader.cell(SETTING_CELLS[key]) === '');
   return known !== undefined && configuration !== null
-    ? { instrumentId: known.id, tag, configuration }
+    ? { instrumentId: known.id, tag, configuration, kept }
     : null;
 }
 

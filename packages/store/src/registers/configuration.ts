@@ -114,11 +114,17 @@ export type NewConfiguration = z.infer<typeof configurationSchema>;
 /** The range with its units, and what else is set in the instrument. */
 export type Configuration = Readonly<z.output<typeof configurationCopySchema>>;
 
-/** Settings that a file of ranges does not have: a range that comes from one leaves them as they are. */
+/** What a file of ranges may leave empty: it then stays as it is set. */
 export const SETTING_KEYS = [
   ...(Object.keys(settings) as (keyof typeof settings)[]),
   'switchingPoints',
+  'dampingS',
+  'scaleDivision',
 ] as const;
+export type SettingOfRange = (typeof SETTING_KEYS)[number];
+
+/** What is written where an instrument has no switching points. */
+export const NO_POINTS = 'none';
 
 /** What has to be set at an instrument, for the comparison with what is set. */
 export const wantedSetup = (configuration: Configuration, tolerancePercentOfSpan: number): WantedSetup => ({

@@ -2,7 +2,7 @@
 import { SIGNALS } from '@barys/core/signal';
 import { isUnit, PRESSURE_KINDS, unitLabel } from '@barys/core/units';
 import { z } from 'zod';
-import type { ConfigurationVersion } from './configuration';
+import { NO_POINTS, type ConfigurationVersion } from './configuration';
 import type { Queryable } from '../db/database';
 import { distinctValues } from '../db/distinct';
 import { keysWith, selectOf } from './fields';
@@ -157,6 +157,14 @@ const RANGE_COLUMNS: Readonly<Record<string, string>> = {
   'Display unit': 'display_unit',
   'Damping, s': 'damping_s',
   'Scale division': 'scale_division',
+  'Damping of the display, s': 'display_damping_s',
+  'Application set': 'application',
+  'Start view': 'start_view',
+  'Output driven by': 'driven_by',
+  'Switching points': `coalesce((
+    select string_agg((point ->> 'name') || ': ' || (point ->> 'on') || ' / ' || (point ->> 'off'), '; '
+      order by place) from jsonb_array_elements(switching_points) with ordinality as listed (point, place)
+  ), '${NO_POINTS}')`,
 };
 
 const EXPORT_COLUMNS: Readonly<Record<string, string>> = Object.fromEntries(
