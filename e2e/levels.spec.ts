@@ -70,6 +70,55 @@ test('a set-up is walked: each difference with what it does, kept, and asked abo
   await expect(page.getByRole('region', { name: 'Set-up', exact: true })).toContainText('as it must be');
 });
 
+test('what was read on a walk shows its working, goes back state by state, and is handed over', async ({
+  page,
+}) => {
+  await page.goto('/instruments/LT-2401/set-up');
+  const urv = page.getByLabel('Upper range value, as read');
+  const row = page.getByRole('group', { name: 'Upper range value', exact: true });
+  const must = (await row.textContent()) ?? '';
+  // What follows after a pause is a state of its own; what is typed in one go is not.
+  const pause = () => page.waitForTimeout(1500);
+  await pause();
+  await urv.pressSequentially('300');
+  await expect(row).toContainText('It matters');
+  await pause();
+  await page.getByLabel('Tilt since the zero trim').fill('15');
+  await expect(page.getByText(/^Position, (not )?good:/)).toBeVisible();
+  await page.goBack();
+  await expect(page.getByLabel('Tilt since the zero trim')).toHaveValue('');
+  await expect(urv).toHaveValue('300');
+  await page.goBack();
+  await expect(urv).toHaveValue('');
+  await expect(row).toHaveText(must);
+  await page.goForward();
+  await page.goForward();
+  await expect(urv).toHaveValue('300');
+  await expect(page.getByLabel('Tilt since the zero trim')).toHaveValue('15');
+
+  await page.getByRole('button', { name: 'Show the working of Upper range value' }).click();
+  await expect(page.getByRole('region', { name: 'Working of Upper range value' })).toContainText(
+    'Error of the output where it is largest over the range',
+  );
+  await page.getByRole('button', { name: 'Show the working of Position' }).click();
+  await expect(page.getByRole('region', { name: 'Working of Position' })).toContainText('Head of the fill');
+  await expectAccessible(page);
+
+  await expect(page.getByLabel('Or a note on it')).toHaveValue(
+    /^Set-up: Upper range value: 300 mbar instead of/,
+  );
+  await page.getByRole('button', { name: 'Keep the note' }).click();
+  await expect(page.getByText('Kept with LT-2401.')).toBeVisible();
+  await page.getByRole('button', { name: 'Open a range-change job on LT-2401' }).click();
+  await expect(page.getByRole('region', { name: 'The new range, as planned' })).toContainText('300 mbar');
+  await page.goto('/instruments/LT-2401');
+  await page
+    .getByRole('region', { name: 'Notes from the workshop' })
+    .getByRole('link', { name: 'worked out' })
+    .click();
+  await expect(urv).toHaveValue('300');
+});
+
 test('a worked-out range becomes a job: configuration, points, label, and what must follow', async ({
   page,
 }) => {
@@ -214,6 +263,10 @@ test('a boiler drum is checked hot in a job without a run, and its bias says whe
   await expect(page.getByLabel('Bias, % of the range')).toHaveValue('3.00');
   await expect(page.getByRole('img', { name: /Error left by the bias/ })).toBeVisible();
   await expect(page.getByRole('region', { name: 'Error left by the bias' }).getByRole('row')).toHaveCount(7);
+  await hot.getByRole('button', { name: 'Show the working of the hot check' }).click();
+  await expect(hot.getByRole('region', { name: 'Working of the hot check' })).toContainText(
+    'Left unexplained',
+  );
   await page.getByLabel('Why it is entered').fill('leg proven full');
   await page.getByRole('button', { name: 'Keep the bias' }).click();
   await expect(page.getByText('Kept with its pressure and level.')).toBeVisible();

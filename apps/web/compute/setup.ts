@@ -4,12 +4,13 @@ import {
   outputAtRest,
   positionHead,
   SETTINGS,
+  workDifference,
   type SettingKey,
 } from '@barys/core/setup';
 import { setupReadSchema } from '@barys/store/shapes';
 import { z } from 'zod';
 import { calculation } from './calculation';
-import { number, pressureUnit, transfer } from './schemas';
+import { number, pressureUnit, transfer, working } from './schemas';
 
 const setting = z.enum(SETTINGS.map(([key]) => key) as [SettingKey, ...SettingKey[]]);
 const read = z.strictObject(setupReadSchema.shape).partial().meta({
@@ -57,6 +58,7 @@ export const SETUP_CALCULATIONS = [
             effect: z.string(),
             percentOfSpan: number.nullable(),
             matters: z.enum(['yes', 'little', 'no']),
+            working,
           }),
         )
         .readonly(),
@@ -64,7 +66,17 @@ export const SETUP_CALCULATIONS = [
       unread: z.array(setting).readonly(),
       unregistered: z.array(setting).readonly(),
     }),
-    ({ wanted: must, read: is }) => compareSetups(whole(must), whole(is)),
+    (given) => {
+      const [must, is] = [whole(given.wanted), whole(given.read)];
+      const compared = compareSetups(must, is);
+      return {
+        ...compared,
+        differences: compared.differences.map((one) => ({
+          ...one,
+          working: workDifference(must, is, one.key),
+        })),
+      };
+    },
   ),
   calculation(
     'output-at-rest',

@@ -16,6 +16,7 @@ export {
   SETUP_MOMENTS,
   setupChecksSchema,
   USUAL_CHECKS,
+  workCheck,
   type CheckResult,
   type SetupChecks,
   type SetupMoment,

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { expectConsistent, expectEndsIn } from '../../test/working';
 import { expectAll, givenNumber, loadCases, type Case } from '../../test/fixtures';
 import {
   drumDensities,
@@ -7,6 +8,7 @@ import {
   drumRange,
   glassReading,
   hotCheck,
+  workHotCheck,
   type DrumTaps,
 } from './index';
 
@@ -155,6 +157,24 @@ describe('the hot check', () => {
     const found = hotCheck(taps, ranged, hot, { glass, glassM: 0.3, shownM: 0.282 });
     expect(found.explainedM + found.unexplainedM).toBeCloseTo(0.282 - 0.3, 12);
     expect(found.expectedM).toBeCloseTo(drumIndication(taps, ranged, hot, found.trueM).indicatedM, 12);
+  });
+
+  it('shows the steps to all of it, in per cent of the range', () => {
+    const ranged = { pressurePa: 40 * BAR, legTemperatureC: 60 };
+    for (const highSide of ['lower tap', 'leg'] as const) {
+      const drum: DrumTaps = { ...taps, zeroM: 0.1, fullM: 0.5, highSide };
+      const reading = { glass: { bottomM: 0.05, temperatureC: 150 }, glassM: 0.22, shownM: 0.282 };
+      const found = hotCheck(drum, ranged, hot, reading);
+      const { value, working } = workHotCheck(drum, ranged, hot, reading);
+      expectConsistent(working);
+      const percent = (metres: number) => (metres / 0.4) * 100;
+      expect(value).toBeCloseTo(percent(found.unexplainedM), 9);
+      expectEndsIn(working, 'L_true', found.trueM);
+      expectEndsIn(working, 'P_expected', percent(found.expectedM - 0.1));
+      expectEndsIn(working, 'P_explained', percent(found.explainedM));
+      expectEndsIn(working, 'b_true', percent(found.trueM - 0.282));
+      expectEndsIn(working, 'b_glass', percent(0.27 - 0.282));
+    }
   });
 
   it('refuses a glass or a leg whose water would boil, and a level below the glass', () => {

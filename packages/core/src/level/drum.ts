@@ -145,6 +145,15 @@ export function glassReading(
   return { readingM: height * share, lowByM: height * (1 - share), glassKgPerM3 };
 }
 
+/** Glass and transmitter, read at the same time. */
+export interface HotReading {
+  readonly glass: GaugeGlass;
+  /** What the glass shows above its lower connection, m. */
+  readonly glassM: number;
+  /** What the transmitter shows, m above the lower tap. */
+  readonly shownM: number;
+}
+
 export interface HotCheck {
   /** The level that the glass stands for, m above the lower tap. */
   readonly trueM: number;
@@ -159,15 +168,13 @@ export interface HotCheck {
 /**
  * The hot check: glass and transmitter read at the same time. How much of their difference the densities explain, before
  * anybody enters an offset.
- * @param glassM what the glass shows above its lower connection, m
- * @param shownM what the transmitter shows, m above the lower tap
  * @throws CoreError with the field that is wrong
  */
 export function hotCheck(
   taps: DrumTaps,
   ranged: DrumState,
   now: DrumState,
-  { glass, glassM, shownM }: { readonly glass: GaugeGlass; readonly glassM: number; readonly shownM: number },
+  { glass, glassM, shownM }: HotReading,
 ): HotCheck {
   requireNotNegative('What the glass shows', glassM, 'glassM');
   requireFinite('What the transmitter shows', shownM, 'shownM');

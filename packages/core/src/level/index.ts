@@ -19,6 +19,7 @@ export {
   type GaugeGlass,
   glassReading,
   type HotCheck,
+  type HotReading,
   hotCheck,
 } from './drum';
 export {
@@ -33,6 +34,6 @@ export {
   type ZeroShift,
   zeroShiftOf,
 } from './range';
-export { workDifferential, workLevelRange } from './working';
+export { workDifferential, workHotCheck, workLevelRange } from './working';
 export { fullVolume, levelForVolume, reachOfVessel, type Vessel, VESSEL_SHAPES, volumeAt } from './volume';
 export { checkDensityTable, densityFromTable, densityOfWater, type DensityPoint } from './density';

@@ -1,6 +1,15 @@
 /** How the range of a level comes about, step by step. */
 import { Working, type Worked } from '../working';
+import { compressedWaterDensity } from '../steam';
 import { balanceOf, type LevelMeasurement } from './arrangement';
+import {
+  drumDensities,
+  drumMeasurement,
+  hotCheck,
+  type DrumState,
+  type DrumTaps,
+  type HotReading,
+} from './drum';
 
 const SOURCE = 'hydrostatics, common practice';
 
@@ -95,4 +104,70 @@ export function workLevelRange(
     source: SOURCE,
   });
   return { value, working: work.steps, lrvPa: low.value, urvPa: high.value };
+}
+
+const IF97 = 'IAPWS-IF97, regions 1 and 2';
+const percentOfLevel = (level: string): string => `100 * (${level} - L_0) / (L_100 - L_0)`;
+
+/** The level that the glass stands for, which later steps know as `L_true`. */
+function trueLevelSteps(work: Working, now: DrumState, { glass, glassM }: HotReading): void {
+  const { waterKgPerM3, steamKgPerM3 } = drumDensities(now);
+  const densities = {
+    rho_water: { value: waterKgPerM3, unit: 'kg/m³' },
+    rho_steam: { value: steamKgPerM3, unit: 'kg/m³' },
+    rho_glass: { value: compressedWaterDensity(glass.temperatureC, now.pressurePa), unit: 'kg/m³' },
+  };
+  work.step({
+    what: 'The colder water of the glass shows this share of the height above its lower connection',
+    symbol: 'k_glass',
+    formula: '(rho_water - rho_steam) / (rho_glass - rho_steam)',
+    given: densities,
+    unit: '',
+    source: `equal heads in glass and drum, common practice; densities: ${IF97}`,
+  });
+  work.step({
+    what: 'The level that the glass stands for, above the lower tap',
+    symbol: 'L_true',
+    formula: 'b + G / k_glass',
+    given: { b: { value: glass.bottomM, unit: 'm' }, G: { value: glassM, unit: 'm' } },
+    unit: 'm',
+    source: SOURCE,
+  });
+}
+
+/**
+ * The hot check in its steps: what the transmitter has to show at the level of the glass, what the densities explain, and what
+ * is left; all in per cent of the range.
+ * @returns what is left, %
+ * @throws CoreError as `hotCheck`
+ */
+export function workHotCheck(taps: DrumTaps, ranged: DrumState, now: DrumState, reading: HotReading): Worked {
+  const { trueM } = hotCheck(taps, ranged, now, reading);
+  const begun = new Working();
+  trueLevelSteps(begun, now, reading);
+  const range = workLevelRange(drumMeasurement(taps, ranged));
+  const differential = workDifferential(drumMeasurement(taps, now), {
+    levelM: trueM,
+    name: 'now',
+    what: 'that level, as the drum is now',
+    before: [...begun.steps, ...range.working],
+  });
+  const work = new Working(differential.working);
+  const given = { L_0: { value: taps.zeroM, unit: 'm' }, L_100: { value: taps.fullM, unit: 'm' } };
+  const percent = (what: string, symbol: string, formula: string, more = {}) =>
+    work.step({ what, symbol, formula, given: { ...given, ...more }, unit: '%', source: SOURCE });
+  percent('The true level, per cent of the range', 'P_true', percentOfLevel('L_true'));
+  percent('The transmitter has to show', 'P_expected', '100 * (dp_now - dp_0) / (dp_100 - dp_0)');
+  percent('The glass shows', 'P_glass', percentOfLevel('(b + G)'), {
+    b: { value: reading.glass.bottomM, unit: 'm' },
+    G: { value: reading.glassM, unit: 'm' },
+  });
+  percent('The densities explain', 'P_explained', 'P_expected - P_glass');
+  percent('The transmitter shows', 'P_shown', percentOfLevel('S'), {
+    S: { value: reading.shownM, unit: 'm' },
+  });
+  percent('A bias for the true level', 'b_true', 'P_true - P_shown');
+  percent('A bias for the glass', 'b_glass', 'P_glass - P_shown');
+  const value = percent('Left unexplained', 'P_left', 'P_shown - P_expected');
+  return { value, working: work.steps };
 }

@@ -4,10 +4,17 @@
  * `signal`.
  */
 import { requireNotNegative } from '../errors';
-import { LINEAR, share, type Transfer } from '../signal';
 import { formatPlain, formatSignificant } from '../text';
 import { convertPressure, PRESSURE_UNITS, type PressureUnit } from '../units';
-import { SETTINGS, settingWords, type SettingKey, type Setup, type SwitchingPoint } from './settings';
+import { farthestApart, madeAsRead, SAME, type Apart, type Made } from './apart';
+import {
+  SETTINGS,
+  settingWords,
+  type SettingKey,
+  type Setup,
+  type SwitchingPoint,
+  type WantedSetup,
+} from './settings';
 
 /** `yes` is to be put right; `little` shows, and stays within the tolerance; `no` changes nothing that is measured. */
 export type Matters = 'yes' | 'little' | 'no';
@@ -34,76 +41,29 @@ export interface SetupComparison {
   readonly unregistered: readonly SettingKey[];
 }
 
-/** What has to be set, with what it takes to say what a difference does. */
-export interface WantedSetup extends Setup {
-  readonly inputUnit: PressureUnit;
-  readonly lrv: number;
-  readonly urv: number;
-  readonly transferFunction: Transfer;
-  readonly outputLow: number;
-  readonly outputHigh: number;
-  readonly outputUnit: string;
-  /** Largest error, per cent of the output span: what does more than this matters. */
-  readonly tolerancePercentOfSpan: number;
-}
-
-/** Two figures that differ by less than a billionth of the span are the same, written in other units. */
-const SAME = 1e-9;
-
-type OutputShare = (t: number) => number;
-
-/** The share of the output that a range makes of a pressure given as a share of the wanted range. */
-function shareOf(wanted: WantedSetup, lrv: number, urv: number, transfer: Transfer): OutputShare {
-  const span = wanted.urv - wanted.lrv;
-  return (t) => share(transfer, (wanted.lrv + t * span - lrv) / (urv - lrv));
-}
-
-interface Worst {
-  readonly percent: number;
-  readonly words: string;
-}
-
-/** Finer at its start, where a root is steepest and low flow is cut. */
-const SCAN: readonly number[] = [
-  ...Array.from({ length: 500 }, (_, step) => step / 50_000),
-  ...Array.from({ length: 991 }, (_, step) => (step + 10) / 1000),
-];
-
-/**
- * Where two outputs are farthest apart over the wanted range.
- * @param counts shares of the wanted range that are looked at
- */
-function worstOf(wanted: WantedSetup, is: OutputShare, counts: (t: number) => boolean = () => true): Worst {
-  const must = shareOf(wanted, wanted.lrv, wanted.urv, wanted.transferFunction);
-  let at = 0;
-  for (const t of SCAN)
-    if (counts(t) && Math.abs(is(t) - must(t)) > Math.abs(is(at) - must(at)) * (1 + SAME)) at = t;
-  const percent = (is(at) - must(at)) * 100;
+function apartWords(wanted: WantedSetup, { applied, must, is, percent }: Apart): string {
   const output = (part: number) =>
     `${formatSignificant(wanted.outputLow + part * (wanted.outputHigh - wanted.outputLow), 5)} ${wanted.outputUnit}`;
-  const applied = wanted.lrv + at * (wanted.urv - wanted.lrv);
-  return {
-    percent,
-    words:
-      `At ${formatSignificant(applied, 5)} ${PRESSURE_UNITS[wanted.inputUnit].label} the output is ${output(is(at))}` +
-      ` instead of ${output(must(at))}: ${percent > 0 ? '+' : ''}${formatSignificant(percent, 3)} % of span.`,
-  };
+  return (
+    `At ${formatSignificant(applied, 5)} ${PRESSURE_UNITS[wanted.inputUnit].label} the output is ${output(is)}` +
+    ` instead of ${output(must)}: ${percent > 0 ? '+' : ''}${formatSignificant(percent, 3)} % of span.`
+  );
 }
 
 type Effect = Pick<Difference, 'effect' | 'percentOfSpan' | 'matters'>;
 
-const ofOutput = (
-  wanted: WantedSetup,
-  is: OutputShare,
-  counts: (t: number) => boolean = () => true,
-): Effect => {
-  const { percent, words } = worstOf(wanted, is, counts);
-  if (Math.abs(percent) < SAME * 100)
+function outputEffect(wanted: WantedSetup, made: Made, key: SettingKey): Effect {
+  const apart = farthestApart(wanted, made, key);
+  if (Math.abs(apart.percent) < SAME * 100)
     return { effect: 'The output is the same.', percentOfSpan: null, matters: 'no' };
   // A verdict on the limit is not put out of it by the last digit.
-  const isBeyond = Math.abs(percent) > wanted.tolerancePercentOfSpan * (1 + SAME);
-  return { effect: words, percentOfSpan: percent, matters: isBeyond ? 'yes' : 'little' };
-};
+  const isBeyond = Math.abs(apart.percent) > wanted.tolerancePercentOfSpan * (1 + SAME);
+  return {
+    effect: apartWords(wanted, apart),
+    percentOfSpan: apart.percent,
+    matters: isBeyond ? 'yes' : 'little',
+  };
+}
 
 /** A first-order lag comes within 0.1 % of a step after ln(1000) time constants. */
 const TO_A_THOUSANDTH = Math.log(1000);
@@ -126,26 +86,19 @@ function unitEffect(wanted: WantedSetup, read: PressureUnit): Effect {
 }
 
 /** The root is taken by the scaled variable and by the output, or by neither. */
-function drivenEffect(wanted: WantedSetup, read: Setup['drivenBy']): Effect {
-  const transfer = wanted.transferFunction;
-  if (transfer.kind === 'linear')
-    return {
-      effect: `The output follows the ${read ?? ''}: its own range and transfer function count.`,
-      percentOfSpan: null,
-      matters: 'yes',
-    };
-  const is: OutputShare =
-    read === 'scaled variable' ? (t) => share(transfer, share(transfer, t)) : (t) => share(LINEAR, t);
-  const { percent, words } = worstOf(wanted, is);
+function drivenEffect(wanted: WantedSetup, read: Setup): Effect {
+  const made = madeAsRead(wanted, read, 'drivenBy');
+  if (made === null)
+    return plainEffect(
+      `The output follows the ${read.drivenBy ?? ''}: its own range and transfer function count.`,
+      'yes',
+    );
+  const apart = farthestApart(wanted, made, 'drivenBy');
   const why =
-    read === 'scaled variable'
+    read.drivenBy === 'scaled variable'
       ? 'Where the scaled variable takes the root too, it is taken twice'
       : 'Where only the scaled variable takes the root, it is not taken';
-  return {
-    effect: `${why}. ${words}`,
-    percentOfSpan: percent,
-    matters: 'yes',
-  };
+  return { effect: `${why}. ${apartWords(wanted, apart)}`, percentOfSpan: apart.percent, matters: 'yes' };
 }
 
 function displayEffect(wanted: WantedSetup, read: Setup): Effect {
@@ -212,11 +165,10 @@ function effectOf(wanted: WantedSetup, read: Setup, key: SettingKey): Effect | n
     case 'inputUnit':
       return unit === wanted.inputUnit ? null : unitEffect(wanted, unit);
     case 'lrv':
-      if (read.lrv === null || isSamePressure(wanted.lrv, read.lrv)) return null;
-      return rangeEffect(wanted, asPressure(read.lrv), wanted.urv);
-    case 'urv':
-      if (read.urv === null || isSamePressure(wanted.urv, read.urv)) return null;
-      return rangeEffect(wanted, wanted.lrv, asPressure(read.urv));
+    case 'urv': {
+      const found = read[key];
+      return found === null || isSamePressure(wanted[key], found) ? null : rangeEffect(wanted, read, key);
+    }
     case 'dampingS':
       if (wanted.dampingS === read.dampingS) return null;
       return plainEffect(
@@ -237,9 +189,9 @@ function effectOf(wanted: WantedSetup, read: Setup, key: SettingKey): Effect | n
             'yes',
           );
     case 'transferFunction': {
-      const found = read.transferFunction ?? wanted.transferFunction;
-      if (JSON.stringify(found) === JSON.stringify(wanted.transferFunction)) return null;
-      return ofOutput(wanted, shareOf(wanted, wanted.lrv, wanted.urv, found));
+      if (JSON.stringify(read.transferFunction) === JSON.stringify(wanted.transferFunction)) return null;
+      const made = madeAsRead(wanted, read, key);
+      return made === null ? null : outputEffect(wanted, made, key);
     }
     case 'displayUnit':
       return (wanted.displayUnit ?? '').trim() === (read.displayUnit ?? '').trim()
@@ -261,7 +213,7 @@ function effectOf(wanted: WantedSetup, read: Setup, key: SettingKey): Effect | n
             'no',
           );
     case 'drivenBy':
-      return wanted.drivenBy === read.drivenBy ? null : drivenEffect(wanted, read.drivenBy);
+      return wanted.drivenBy === read.drivenBy ? null : drivenEffect(wanted, read);
     case 'switchingPoints': {
       const found = pointEffect(
         wanted.switchingPoints ?? [],
@@ -274,25 +226,11 @@ function effectOf(wanted: WantedSetup, read: Setup, key: SettingKey): Effect | n
   }
 }
 
-function rangeEffect(wanted: WantedSetup, lrv: number, urv: number): Effect {
-  if (Math.abs(urv - lrv) <= SAME * Math.abs(wanted.urv - wanted.lrv))
-    return plainEffect('The range has no span: both ends are the same pressure.', 'yes');
-  const { transferFunction: transfer } = wanted;
-  // A knee that is met but for rounding is met, as in the transfer function itself.
-  const isStarted = (t: number) => t >= jumpOf(transfer) * (1 - 1e-12);
-  const own = (t: number) => (wanted.lrv + t * (wanted.urv - wanted.lrv) - lrv) / (urv - lrv);
-  // In the sliver where one of the two is cut and the other not, the jump would be told and not the error.
-  return ofOutput(
-    wanted,
-    shareOf(wanted, lrv, urv, transfer),
-    (t) => t === 0 || isStarted(t) === isStarted(own(t)),
-  );
-}
-
-/** Share of the input at which a transfer function jumps; below every range where it does not. */
-function jumpOf(transfer: Transfer): number {
-  if (transfer.kind === 'square-root-cut-off') return (transfer.cutOffPercentOfFlow / 100) ** 2;
-  return transfer.kind === 'square-root-slope-one' ? transfer.linearToPercentOfInput / 100 : -Infinity;
+function rangeEffect(wanted: WantedSetup, read: Setup, key: 'lrv' | 'urv'): Effect {
+  const made = madeAsRead(wanted, read, key);
+  return made === null
+    ? plainEffect('The range has no span: both ends are the same pressure.', 'yes')
+    : outputEffect(wanted, made, key);
 }
 
 /**

@@ -39,6 +39,19 @@ export interface Setup {
 }
 export type SettingKey = keyof Setup;
 
+/** What has to be set, with what it takes to say what a difference does. */
+export interface WantedSetup extends Setup {
+  readonly inputUnit: PressureUnit;
+  readonly lrv: number;
+  readonly urv: number;
+  readonly transferFunction: Transfer;
+  readonly outputLow: number;
+  readonly outputHigh: number;
+  readonly outputUnit: string;
+  /** Largest error, per cent of the output span: what does more than this matters. */
+  readonly tolerancePercentOfSpan: number;
+}
+
 export const NOTHING_READ: Setup = {
   inputUnit: null,
   lrv: null,

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { expectConsistent, expectEndsIn, expectWorked } from '../../test/working';
 import { share } from '../signal';
 import {
   compareSetups,
@@ -7,6 +8,9 @@ import {
   outputAtRest,
   positionHead,
   settingWords,
+  workDifference,
+  workLeastTerminalVoltage,
+  workPositionHead,
   type Setup,
   type WantedSetup,
 } from './index';
@@ -187,6 +191,69 @@ describe('what was read against what has to be set', () => {
 
   it('refuses a tolerance below zero', () => {
     expect(() => compareSetups({ ...WANTED, tolerancePercentOfSpan: -1 }, SETUP)).toThrow('negative');
+  });
+});
+
+describe('the working of a difference', () => {
+  const CUT = { kind: 'square-root-cut-off', cutOffPercentOfFlow: 12 } as const;
+  const worked = (wanted: WantedSetup, more: Partial<Setup>) => {
+    const read = { ...wanted, ...more };
+    return compareSetups(wanted, read).differences.map(
+      (difference) => [difference, workDifference(wanted, read, difference.key)] as const,
+    );
+  };
+
+  it('ends in the error that the difference names, whatever the setting and the transfer function', () => {
+    const cases: (readonly [WantedSetup, Partial<Setup>])[] = [
+      [LINEAR_WANTED, { urv: 98 }],
+      [LINEAR_WANTED, { lrv: -0.26 }],
+      [LINEAR_WANTED, { inputUnit: 'inH2OAt68F', switchingPoints: [] }],
+      [WANTED, { transferFunction: { kind: 'linear' } }],
+      [WANTED, { transferFunction: CUT }],
+      [{ ...WANTED, transferFunction: CUT }, { urv: 96 }],
+      [{ ...WANTED, transferFunction: CUT }, { lrv: -4.1667 }],
+      [WANTED, { drivenBy: 'scaled variable' }],
+      [{ ...WANTED, drivenBy: 'scaled variable' }, { drivenBy: 'pressure' }],
+      [{ ...WANTED, outputLow: 50, outputHigh: 10 }, { urv: 90 }],
+    ];
+    for (const [wanted, more] of cases) {
+      const found = worked(wanted, more).filter(([{ percentOfSpan }]) => percentOfSpan !== null);
+      expect(found.length).toBeGreaterThan(0);
+      for (const [{ percentOfSpan }, steps] of found) {
+        expectConsistent(steps);
+        expectEndsIn(steps, 'e', percentOfSpan ?? NaN);
+      }
+    }
+  });
+
+  it('takes the root once more where it is taken twice', () => {
+    const [[, steps] = []] = worked(WANTED, { drivenBy: 'scaled variable' });
+    expect(steps?.filter(({ formula }) => formula.startsWith('sqrt')).map(({ symbol }) => symbol)).toEqual([
+      's_must',
+      's_read1',
+      's_read2',
+    ]);
+  });
+
+  it('shows the lag, the unit and the display, and nothing where there is no figure', () => {
+    const of = (more: Partial<Setup>) => worked(WANTED, more).at(0)?.[1] ?? [];
+    // 4 s x ln 1000 = 27.63 s.
+    expect(of({ dampingS: 4 }).at(-1)?.value).toBeCloseTo(27.631, 3);
+    expect(of({ inputUnit: 'mbar' }).at(-1)?.value).toBeCloseTo(100 / (999.972 * 9.80665 * 0.0254), 6);
+    expectEndsIn(of({ displayHigh: 500 }), 'e', 12.5);
+    expectEndsIn(of({ displayLow: 10 }), 'd_read', 205);
+    for (const steps of [of({ dampingS: 4 }), of({ displayHigh: 500 })]) expectConsistent(steps);
+    expect(of({ startView: 'output' })).toEqual([]);
+    expect(of({ urv: 0 })).toEqual([]);
+    expect(worked(LINEAR_WANTED, { drivenBy: 'scaled variable' }).at(0)?.[1]).toEqual([]);
+  });
+
+  it('ends in what a check finds', () => {
+    const tilt = workPositionHead([934, 0.06, 15], { inputUnit: 'mbar', lrv: 100, urv: 0 });
+    expectConsistent(tilt.working);
+    // By hand: 142.24 Pa of 10 kPa.
+    expect(tilt.value).toBeCloseTo(1.422378, 6);
+    expectWorked(workLeastTerminalVoltage(18, 4, 250, 22));
   });
 });
 

@@ -28,6 +28,7 @@ export { SIGNALS, unitsOfSignal, type SignalName } from './signals';
 export { expectedTable, type ExpectedRow } from './table';
 export {
   expectedSteps,
+  shareFormula,
   workApplied,
   workDisplayed,
   workExpected,

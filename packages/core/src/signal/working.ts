@@ -34,28 +34,33 @@ const ROOT: ShareFormula = {
   source: COMMON,
 };
 
-/** How the share of the output follows that of the input at this input. */
-function forward(transfer: Transfer, t: number): ShareFormula {
-  if (transfer.kind === 'linear') return STRAIGHT;
-  if (transfer.kind === 'table') return tableStep(transfer, t * 100, 'inputPercent', 'outputPercent', 't');
-  if (t <= 0)
-    return {
-      formula: '0 * t',
-      what: 'Share of the output span: no flow below zero differential',
-      source: COMMON,
-    };
+/**
+ * How the share of the output follows that of the input at this input.
+ * @param t the share of the input
+ * @param name of it in the formula
+ */
+export function shareFormula(transfer: Transfer, t: number, name = 't'): ShareFormula {
+  const straight = { ...STRAIGHT, formula: name };
+  const none = (why: string): ShareFormula => ({
+    formula: `0 * ${name}`,
+    what: `Share of the output span: ${why}`,
+    source: COMMON,
+  });
+  if (transfer.kind === 'linear') return straight;
+  if (transfer.kind === 'table') return tableStep(transfer, t * 100, 'inputPercent', 'outputPercent', name);
+  if (t <= 0) return none('no flow below zero differential');
   if (transfer.kind === 'square-root-cut-off' && isBelow(t, (transfer.cutOffPercentOfFlow / 100) ** 2))
-    return { formula: '0 * t', what: 'Share of the output span: below the low-flow cut-off', source: COMMON };
+    return none('below the low-flow cut-off');
   if (transfer.kind === 'square-root-linear-start' && isBelow(t, (transfer.linearToPercentOfFlow / 100) ** 2))
     return {
-      formula: 't / (F / 100)',
+      formula: `${name} / (F / 100)`,
       given: { F: { value: transfer.linearToPercentOfFlow, unit: '%' } },
       what: 'Share of the output span: on the chord of the linear start',
       source: COMMON,
     };
   if (transfer.kind === 'square-root-slope-one' && isBelow(t, transfer.linearToPercentOfInput / 100))
-    return { ...STRAIGHT, what: 'Share of the output span: linear start with slope one', source: COMMON };
-  return ROOT;
+    return { ...straight, what: 'Share of the output span: linear start with slope one', source: COMMON };
+  return { ...ROOT, formula: `sqrt(${name})` };
 }
 
 function tableStep(
@@ -96,7 +101,7 @@ export function expectedSteps(work: Working, range: SignalRange, applied: number
     unit: '',
     source: SIGNAL,
   });
-  work.step({ symbol: 's', unit: '', ...forward(transferOf(range), t) });
+  work.step({ symbol: 's', unit: '', ...shareFormula(transferOf(range), t) });
   return work.step({
     what: 'Ideal output',
     symbol: 'y',
@@ -211,7 +216,7 @@ export function workDisplayed(
 /** The slope of the transfer function at this input, as a formula in t. */
 function slopeFormula(transfer: Transfer, t: number): ShareFormula {
   const what = 'Slope of the transfer function';
-  const { formula, given = {} } = forward(transfer, t);
+  const { formula, given = {} } = shareFormula(transfer, t);
   if (transfer.kind === 'table')
     return { formula: '(b_2 - b_1) / (a_2 - a_1)', given, what, source: 'the table of the instrument' };
   if (formula === 't') return { formula: '1', what: `${what}: linear`, source: SIGNAL };

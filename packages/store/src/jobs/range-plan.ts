@@ -33,7 +33,10 @@ export async function openRangeChange(
   if (!body.outputs.includes(planned.signal))
     throw new StoreError({ code: 'range-unfit', why: `The body ${body.model} does not have this output.` });
   if (isSameRange({ ...planned, version: instrument.configuration.version }, instrument.configuration))
-    throw new StoreError({ code: 'range-unfit', why: `${tag} has this range already.` });
+    throw new StoreError({
+      code: 'range-unfit',
+      why: `${tag} has this range already. What else differs goes into its next configuration.`,
+    });
   const jobId = await openJob(tx, actor, tag, 'range change');
   if (exchange !== null) {
     const steps = body.swapChecklist.map(({ step, torqueNm }) =>

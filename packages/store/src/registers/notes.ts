@@ -7,15 +7,19 @@ import { requireWorker } from '../people/people';
 import { findInstrument } from './instruments';
 import { requireOpenJob } from './open-job';
 
-/** Where in the workshop it is worked out, with what was typed there. */
-const address = z
-  .string()
-  .max(4000)
-  .refine((text) => text === '' || text.startsWith('/workshop/'), 'The address is one of the workshop.');
+/** Where it was worked out, with what was typed there. */
+const addressLike = (pattern: RegExp, of: string) =>
+  z
+    .string()
+    .max(4000)
+    .refine((text) => text === '' || pattern.test(text), `The address is one of ${of}.`);
 
 export const noteSchema = z.object({
   text: z.string().trim().min(1, 'A note says something.').max(2000, 'At most 2000 characters, please.'),
-  address,
+  address: addressLike(
+    /^\/(workshop\/|instruments\/[^/?]+\/set-up(\?|$))/,
+    'the workshop or of a set-up walk',
+  ),
 });
 
 export interface InstrumentNote {
@@ -63,7 +67,7 @@ export const biasSchema = z.object({
   explainedPercent: figure('What the densities explain'),
   unexplainedPercent: figure('What is left'),
   reason: z.string().trim().min(1, 'Say why a bias is entered: it stays with it.').max(500),
-  address,
+  address: addressLike(/^\/workshop\//, 'the workshop'),
 });
 export type NewBias = z.infer<typeof biasSchema>;
 

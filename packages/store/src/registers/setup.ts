@@ -1,8 +1,15 @@
 /** A set-up as it is read and judged. Free of PostgreSQL, so that a form says at once what the server will keep. */
-import { leastTerminalVoltage, outputAtRest, positionHead } from '@barys/core/setup';
+import {
+  leastTerminalVoltage,
+  outputAtRest,
+  positionHead,
+  workLeastTerminalVoltage,
+  workPositionHead,
+} from '@barys/core/setup';
 import { NAMUR_LIMITS } from '@barys/core/signal';
 import { formatSignificant } from '@barys/core/text';
 import { convertPressure, PRESSURE_UNITS } from '@barys/core/units';
+import type { Step } from '@barys/core/working';
 import { z } from 'zod';
 import type { Configuration } from './configuration';
 import { toleranceOf, type Instrument } from './instrument';
@@ -145,6 +152,19 @@ export function judgeChecks(
     electronicsC === null ? null : temperatureWords(checks, 'Electronics temperature', electronicsC),
   ];
   return results.filter((one) => one !== null);
+}
+
+/** The steps to the figure of a check; none of one that is compared as it was read. */
+export function workCheck(
+  name: CheckResult['name'],
+  { tiltDegrees, fillDensity, distanceMm, terminalV, terminalMilliamp, loopOhm }: SetupChecks,
+  configuration: Configuration,
+): readonly Step[] {
+  if (name === 'Position' && tiltDegrees !== null)
+    return workPositionHead([fillDensity, distanceMm / 1000, tiltDegrees], configuration).working;
+  if (name === 'Terminal voltage' && terminalV !== null)
+    return workLeastTerminalVoltage(terminalV, terminalMilliamp, loopOhm, HIGHEST_MA).working;
+  return [];
 }
 
 /** The largest error that counts, per cent of span. */

@@ -1,9 +1,11 @@
+import type { Step } from '@barys/core/working';
 import type { CheckResult } from '@barys/store/shapes';
 import Box from '@mui/material/Box';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
 import { NumberField } from '@/ui/NumberField';
 import { Sheet } from '@/ui/Sheet';
+import { Working } from '@/ui/Working';
 import type { SetupFields } from './fields';
 
 type Name = keyof SetupFields;
@@ -49,11 +51,13 @@ export function CheckSheet({
   fields,
   change,
   results,
+  stepsOf,
   fault,
 }: {
   fields: SetupFields;
   change: (patch: Partial<SetupFields>) => void;
   results: readonly CheckResult[];
+  stepsOf: StepsOf;
   fault: { readonly message: string; readonly field: string | null } | null;
 }) {
   return (
@@ -83,24 +87,42 @@ export function CheckSheet({
           </div>
         ))}
       </Box>
-      <CheckWords results={results} />
+      <CheckWords results={results} stepsOf={stepsOf} />
     </Sheet>
   );
 }
 
-/** Checks that were judged, each in words. */
-export function CheckWords({ results }: { results: readonly CheckResult[] }) {
+type StepsOf = (name: string) => readonly Step[];
+const NO_STEPS: StepsOf = () => [];
+
+/** Checks that were judged, each in words, with the steps to its figure where it has one. */
+export function CheckWords({
+  results,
+  stepsOf = NO_STEPS,
+}: {
+  results: readonly CheckResult[];
+  stepsOf?: StepsOf;
+}) {
   if (results.length === 0) return null;
   return (
     <Stack component="ul" sx={{ m: 0, mt: 1.5, pl: 2.5, gap: 0.5 }}>
-      {results.map(({ name, isGood, words }) => (
-        <Typography key={name} component="li" variant="body2">
-          <Box component="span" sx={{ fontWeight: 600, color: isGood ? 'var(--within)' : 'var(--outside)' }}>
-            {name}, {isGood ? 'good' : 'not good'}:
-          </Box>{' '}
-          {words}
-        </Typography>
-      ))}
+      {results.map(({ name, isGood, words }) => {
+        const steps = stepsOf(name);
+        return (
+          <li key={name}>
+            <Typography variant="body2">
+              <Box
+                component="span"
+                sx={{ fontWeight: 600, color: isGood ? 'var(--within)' : 'var(--outside)' }}
+              >
+                {name}, {isGood ? 'good' : 'not good'}:
+              </Box>{' '}
+              {words}
+            </Typography>
+            {steps.length > 0 && <Working of={name} steps={steps} />}
+          </li>
+        );
+      })}
     </Stack>
   );
 }

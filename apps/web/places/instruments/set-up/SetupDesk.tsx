@@ -1,27 +1,48 @@
 'use client';
-import { compareSetups, SETTINGS, settingWords, type Difference, type SettingKey } from '@barys/core/setup';
+import {
+  compareSetups,
+  SETTINGS,
+  settingWords,
+  workDifference,
+  type Difference,
+  type SettingKey,
+  type Setup,
+  type SetupComparison,
+  type WantedSetup,
+} from '@barys/core/setup';
+import type { Step } from '@barys/core/working';
 import type { Configuration } from '@barys/store/registers';
-import { judgeChecks, wantedSetup, type SetupMoment } from '@barys/store/shapes';
+import { judgeChecks, wantedSetup, workCheck, type SetupMoment } from '@barys/store/shapes';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Stack from '@mui/material/Stack';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
+import { useCallback } from 'react';
+import { HandOver } from '@/places/workshop/hand-over/HandOver';
 import type { Answer } from '@/server/answer';
-import { useEffect } from 'react';
+import { addressOf } from '@/ui/addressOf';
 import { Draft } from '@/ui/Draft';
 import { Refused } from '@/ui/Refused';
 import { Sheet } from '@/ui/Sheet';
 import { TakeAlong } from '@/ui/TakeAlong';
+import { useHistory } from '@/ui/useAddress';
 import { useSubmit } from '@/ui/useSubmit';
-import { useTyped } from '@/ui/useTyped';
+import { useTyped, type DraftOfForm } from '@/ui/useTyped';
 import { keepSetupAction } from './actions';
 import { CheckSheet } from './CheckSheet';
 import { csvOfSetup } from './csv';
 import { DifferenceWords } from './DifferenceWords';
-import { asItMustBe, checksOfFields, SETUP_FIELDS, setupOfFields, type SetupFields } from './fields';
-import { partOf } from './partOf';
+import {
+  asItMustBe,
+  checksOfFields,
+  configurationAsRead,
+  SETUP_FIELDS,
+  setupOfFields,
+  type SetupFields,
+} from './fields';
+import { partOf, type Part } from './partOf';
 import { RangeBeside } from './RangeBeside';
 import { ReadField } from './ReadField';
 
@@ -35,6 +56,9 @@ export interface SetupDeskProps {
   /** What the address says was read; null where it says nothing. */
   readonly shared: Partial<SetupFields> | null;
 }
+
+/** A note on an instrument holds no more. */
+const LONGEST_NOTE = 2000;
 
 const ROW = {
   display: 'grid',
@@ -50,7 +74,7 @@ const ROW = {
   borderTop: '1px solid var(--rule)',
 };
 
-/** The settings in their order: what has to be there, what was read, and what a difference does. */
+/** The settings in their order: what has to be there, what was read, and what a difference does; and who goes on with it. */
 export function SetupDesk({ tag, configuration, tolerance, job, shared }: SetupDeskProps) {
   // What somebody shared stands before what was typed here once.
   const [fields, change, draft] = useTyped<SetupFields>(
@@ -59,7 +83,7 @@ export function SetupDesk({ tag, configuration, tolerance, job, shared }: SetupD
       ? null
       : `set-up of ${tag} ${configuration.version} ${job === null ? '' : `${job.id} ${job.moment}`}`,
   );
-  useReadInAddress(fields);
+  useReadInAddress(fields, job, change);
   const { answer, isPending, isKept, form } = useSubmit(keepSetupAction);
   const wanted = wantedSetup(configuration, tolerance);
   const read = partOf(() => setupOfFields(fields));
@@ -70,76 +94,92 @@ export function SetupDesk({ tag, configuration, tolerance, job, shared }: SetupD
   const compared = comparison.value;
   const given = checks.value;
   const judged = partOf(() => (given === null ? [] : judgeChecks(given, configuration, tolerance)));
-  const fault = read.fault ?? comparison.fault;
-  const must = asItMustBe(configuration);
   return (
-    <Stack
-      component="form"
-      sx={{ gap: 1.5 }}
-      {...form(
-        () => ({ tag, version: configuration.version, job, fields }),
-        () => {
-          // It stands below now; once more would be another reading.
-          change(SETUP_FIELDS);
-          draft.forget();
-        },
-      )}
-    >
-      <Sheet
-        title="The settings, in order"
-        aside={<TakeAlong file={`set-up-${tag}.csv`} csv={() => csvOfSetup(wanted, read.value, compared)} />}
-      >
-        <Draft draft={draft} />
-        <Heads />
-        {SETTINGS.map(([key, name]) => (
-          <SettingRow
-            key={key}
-            setting={key}
-            name={name}
-            wanted={settingWords(wanted, key) || 'not entered'}
-            fields={fields}
-            change={change}
-            must={must}
-            isWanted={wanted[key] !== null}
-            wrong={read.fault?.field === key ? read.fault.message : null}
-            difference={compared?.differences.find((one) => one.key === key)}
-            isSame={compared?.same.includes(key) ?? false}
-          />
-        ))}
-        {fault !== null && (
-          <Typography role="alert" sx={{ color: 'var(--outside)', mt: 1 }}>
-            {fault.message}
-          </Typography>
+    <Stack sx={{ gap: 1.5 }}>
+      <Stack
+        component="form"
+        sx={{ gap: 1.5 }}
+        {...form(
+          () => ({ tag, version: configuration.version, job, fields }),
+          () => {
+            // It stands below now; once more would be another reading.
+            change(SETUP_FIELDS);
+            draft.forget();
+          },
         )}
-      </Sheet>
-      <RangeBeside configuration={configuration} read={read.value} change={change} />
-      <CheckSheet
-        fields={fields}
-        change={change}
-        results={judged.value ?? []}
-        fault={checks.fault ?? judged.fault}
-      />
-      <KeepSheet
-        remark={fields.remark}
-        onRemark={(remark) => change({ remark })}
-        word={job === null ? 'Keep what was read' : `Keep, ${job.moment}, in job ${job.id}`}
-        answer={answer}
-        isPending={isPending}
-        isKept={isKept}
-      />
+      >
+        <SettingsSheet
+          tag={tag}
+          configuration={configuration}
+          wanted={wanted}
+          fields={fields}
+          change={change}
+          draft={draft}
+          found={found}
+          compared={compared}
+          fault={read.fault ?? comparison.fault}
+        />
+        <RangeBeside configuration={configuration} read={read.value} change={change} />
+        <CheckSheet
+          fields={fields}
+          change={change}
+          results={judged.value ?? []}
+          stepsOf={(name) => (given === null ? [] : workCheck(name, given, configuration))}
+          fault={checks.fault ?? judged.fault}
+        />
+        <KeepSheet
+          remark={fields.remark}
+          onRemark={(remark) => change({ remark })}
+          word={job === null ? 'Keep what was read' : `Keep, ${job.moment}, in job ${job.id}`}
+          answer={answer}
+          isPending={isPending}
+          isKept={isKept}
+        />
+      </Stack>
+      {job === null && found !== null && compared !== null && compared.differences.length > 0 && (
+        <HandOver
+          tag={tag}
+          configuration={configurationAsRead(configuration, found)}
+          note={noteOf(compared)}
+          about="What was read becomes what has to be set. To put the instrument right instead, set it as the list says, and read it again."
+        />
+      )}
     </Stack>
   );
 }
 
-/** The address says what was read, so that a link shows the same; job and moment stay in it. */
-function useReadInAddress(fields: SetupFields): void {
-  useEffect(() => {
-    const address = new URLSearchParams(location.search);
-    for (const [name, text] of Object.entries(fields))
-      if (text === SETUP_FIELDS[name as keyof SetupFields]) address.delete(name);
-      else address.set(name, text);
-    window.history.replaceState(null, '', `?${address}`);
-  }, [fields]);
+/** What a note on the instrument begins with. */
+const noteOf = ({ differences }: SetupComparison): string =>
+  `Set-up: ${differences.map(({ name, wanted, read }) => `${name}: ${read} instead of ${wanted}`).join('. ')}.`.slice(
+    0,
+    LONGEST_NOTE,
+  );
+
+/** The address says what was read, so that a link and Back show the same; job and moment stay in it. */
+function useReadInAddress(
+  fields: SetupFields,
+  job: SetupDeskProps['job'],
+  change: (fields: SetupFields) => void,
+): void {
+  const queryOf = useCallback(
+    (texts: SetupFields) => {
+      const ofJob = job === null ? [] : [['job', String(job.id)] as const, ['moment', job.moment] as const];
+      const typed = Object.entries(texts).filter(
+        ([name, text]) => text !== SETUP_FIELDS[name as keyof SetupFields],
+      );
+      return String(new URLSearchParams([...ofJob, ...typed].map(([name, text]) => [name, text])));
+    },
+    [job],
+  );
+  const restore = useCallback(
+    (given: URLSearchParams) => {
+      const next = addressOf(SETUP_FIELDS, Object.fromEntries(given));
+      change(next);
+      return queryOf(next);
+    },
+    [change, queryOf],
+  );
+  useHistory(queryOf(fields), restore);
 }
 
 function KeepSheet({
@@ -182,6 +222,63 @@ function KeepSheet({
   );
 }
 
+function SettingsSheet({
+  tag,
+  configuration,
+  wanted,
+  fields,
+  change,
+  draft,
+  found,
+  compared,
+  fault,
+}: {
+  tag: string;
+  configuration: Configuration;
+  wanted: WantedSetup;
+  fields: SetupFields;
+  change: (patch: Partial<SetupFields>) => void;
+  draft: DraftOfForm;
+  found: Setup | null;
+  compared: SetupComparison | null;
+  fault: Part<unknown>['fault'];
+}) {
+  const must = asItMustBe(configuration);
+  return (
+    <Sheet
+      title="The settings, in order"
+      aside={<TakeAlong file={`set-up-${tag}.csv`} csv={() => csvOfSetup(wanted, found, compared)} />}
+    >
+      <Draft draft={draft} />
+      <Heads />
+      {SETTINGS.map(([key, name]) => {
+        const difference = compared?.differences.find((one) => one.key === key);
+        return (
+          <SettingRow
+            key={key}
+            setting={key}
+            name={name}
+            wanted={settingWords(wanted, key) || 'not entered'}
+            fields={fields}
+            change={change}
+            must={must}
+            isWanted={wanted[key] !== null}
+            wrong={fault?.field === key ? fault.message : null}
+            difference={difference}
+            steps={difference === undefined || found === null ? [] : workDifference(wanted, found, key)}
+            isSame={compared?.same.includes(key) ?? false}
+          />
+        );
+      })}
+      {fault !== null && (
+        <Typography role="alert" sx={{ color: 'var(--outside)', mt: 1 }}>
+          {fault.message}
+        </Typography>
+      )}
+    </Sheet>
+  );
+}
+
 function Heads() {
   return (
     <Box sx={{ ...ROW, display: { xs: 'none', md: 'grid' }, borderTop: 0, color: 'text.secondary' }}>
@@ -204,6 +301,7 @@ function SettingRow({
   isWanted,
   wrong,
   difference,
+  steps,
   isSame,
 }: {
   setting: SettingKey;
@@ -215,6 +313,7 @@ function SettingRow({
   isWanted: boolean;
   wrong: string | null;
   difference: Difference | undefined;
+  steps: readonly Step[];
   isSame: boolean;
 }) {
   const take = () =>
@@ -251,7 +350,7 @@ function SettingRow({
             as it has to be
           </Typography>
         )}
-        {difference !== undefined && <DifferenceWords difference={difference} />}
+        {difference !== undefined && <DifferenceWords difference={difference} steps={steps} />}
       </Box>
     </Box>
   );

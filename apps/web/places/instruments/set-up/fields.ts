@@ -1,9 +1,10 @@
 /** A set-up as it is typed at the instrument: an empty field is what was not read. */
-import type { Setup } from '@barys/core/setup';
+import { readSwitchingPoints, type Setup } from '@barys/core/setup';
+import { convertPressure } from '@barys/core/units';
 import { setupChecksSchema, setupReadSchema, USUAL_CHECKS, type SetupChecks } from '@barys/store/shapes';
 import { RANGE_FIELDS, transferOfFields } from '@/ui/range/fields';
 import { typedNumber } from '@/ui/readNumber';
-import { fieldsOfConfiguration, pointsOfText } from '../fields';
+import { fieldsOfConfiguration } from '../fields';
 import type { Configuration } from '@barys/store/registers';
 
 const SETTING_FIELDS = {
@@ -43,6 +44,34 @@ export function asItMustBe(configuration: Configuration): Readonly<Record<Settin
 }
 
 /**
+ * The fields of a configuration that is set as the instrument was read: what was not read stays as it has to be, in the unit
+ * that was read.
+ */
+export function configurationAsRead(
+  configuration: Configuration,
+  read: Setup,
+): Readonly<Record<string, string>> {
+  const inputUnit = read.inputUnit ?? configuration.inputUnit;
+  // A figure that only changes its unit keeps the digits that somebody would set.
+  const inUnit = (value: number) =>
+    Number(convertPressure(value, configuration.inputUnit, inputUnit).toPrecision(10));
+  const wasRead = Object.fromEntries(Object.entries(read).filter(([, value]) => value !== null));
+  const asRead = fieldsOfConfiguration({
+    ...configuration,
+    lrv: inUnit(configuration.lrv),
+    urv: inUnit(configuration.urv),
+    switchingPoints: configuration.switchingPoints.map(({ name, on, off }) => ({
+      name,
+      on: inUnit(on),
+      off: inUnit(off),
+    })),
+    ...wasRead,
+    inputUnit,
+  });
+  return { ...asRead, reason: 'As it was read on a set-up walk' };
+}
+
+/**
  * What was read, as the schema has it.
  * @throws CoreError, ZodError naming what is no number
  */
@@ -61,7 +90,7 @@ export function setupOfFields(fields: SetupFields): Setup {
     displayHigh: typedNumber(fields.displayHigh),
     startView: fields.startView || null,
     drivenBy: fields.drivenBy || null,
-    switchingPoints: points === '' ? null : points === NONE ? [] : pointsOfText(points),
+    switchingPoints: points === '' ? null : points === NONE ? [] : readSwitchingPoints(points),
   });
 }
 

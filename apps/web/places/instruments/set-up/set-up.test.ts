@@ -1,10 +1,19 @@
-import { compareSetups } from '@barys/core/setup';
+import { compareSetups, readSwitchingPoints } from '@barys/core/setup';
+import { convertPressure } from '@barys/core/units';
 import type { Configuration } from '@barys/store/registers';
 import { wantedSetup } from '@barys/store/shapes';
 import { describe, expect, it } from 'vitest';
+import { fieldsOfConfiguration } from '../fields';
 import { TEST_CONFIGURATION as CONFIGURATION } from '../../../test/configuration';
 import { csvOfSetup } from './csv';
-import { asItMustBe, checksOfFields, SETUP_FIELDS, setupOfFields, type SetupFields } from './fields';
+import {
+  asItMustBe,
+  checksOfFields,
+  configurationAsRead,
+  SETUP_FIELDS,
+  setupOfFields,
+  type SetupFields,
+} from './fields';
 import { partOf } from './partOf';
 
 const configuration: Configuration = {
@@ -48,6 +57,26 @@ describe('a set-up as it is typed', () => {
     expect(partOf(() => checksOfFields(read({ saturationMilliamp: '' }))).fault).toMatchObject({
       field: 'saturationMilliamp',
     });
+  });
+
+  it('is handed over as it was read, what was not read in the unit that was', () => {
+    const asRead = (more: Partial<SetupFields>) =>
+      configurationAsRead(configuration, setupOfFields(read(more)));
+    expect(asRead({})).toEqual({
+      ...fieldsOfConfiguration(configuration),
+      reason: 'As it was read on a set-up walk',
+    });
+    const { lrv, urv, inputUnit, switchingPoints, dampingS } = asRead({ inputUnit: 'kPa', dampingS: '7' });
+    const inKpa = (value: number) => convertPressure(value, configuration.inputUnit, 'kPa');
+    expect([lrv, urv, dampingS].map(Number)).toEqual([
+      expect.closeTo(inKpa(configuration.lrv), 9),
+      expect.closeTo(inKpa(configuration.urv), 9),
+      7,
+    ]);
+    expect(inputUnit).toBe('kPa');
+    expect(readSwitchingPoints(switchingPoints ?? '')[0]?.on).toBeCloseTo(inKpa(-5), 8);
+    expect(asRead({ switchingPoints: 'none' })).toMatchObject({ switchingPoints: '' });
+    expect(asRead({ transfer: 'linear', urv: '12' })).toMatchObject({ transfer: 'linear', urv: '12' });
   });
 
   it('goes into a CSV with what each difference does', () => {

@@ -13,10 +13,18 @@ import { NumberField } from '@/ui/NumberField';
 import { Refused } from '@/ui/Refused';
 import { Sheet } from '@/ui/Sheet';
 import { useSubmit } from '@/ui/useSubmit';
+import { Working } from '@/ui/Working';
 import { keepBiasAction } from '../hand-over/actions';
 import { isFault } from '../typed';
 import { BiasPicture } from './BiasPicture';
-import { computeBiasMap, computeHotCheck, type BiasMap, type DrumResult, type HotResult } from './compute';
+import {
+  computeBiasMap,
+  computeHotCheck,
+  workingOfHotCheck,
+  type BiasMap,
+  type DrumResult,
+  type HotResult,
+} from './compute';
 import { orDrumFault, type DrumFields } from './fields';
 
 type Change = (patch: Partial<DrumFields>) => void;
@@ -47,6 +55,7 @@ export function HotCheck({
     <Columns columns="1fr 1fr">
       <Sheet title="Hot check">
         <Explained found={found} />
+        <Working of="the hot check" steps={() => workingOfHotCheck(fields, result)} />
         <BiasForm fields={fields} change={change} found={found} />
       </Sheet>
       <Sheet title="Where the bias is wrong" aside="error left, % of the range">

@@ -6,6 +6,7 @@ import {
   drumRange,
   hotCheck,
   levelFromDifferential,
+  workHotCheck,
   type DrumState,
   type DrumTaps,
   type LevelMeasurement,
@@ -19,6 +20,7 @@ import {
   formatSignificant,
 } from '@barys/core/text';
 import { convert, unitLabel } from '@barys/core/units';
+import type { Step } from '@barys/core/working';
 import Papa from 'papaparse';
 import {
   nowOfFields,
@@ -143,16 +145,33 @@ export interface HotResult {
   readonly bias: number;
 }
 
+/** What the fields say of a hot check: the drum as it was ranged for and as it is, and the two readings. */
+function hotOfFields(fields: DrumFields, taps: DrumTaps): Parameters<typeof hotCheck> {
+  const metres = (name: 'glass' | 'shown', what: string) => levelOf(taps, numberAt(fields, name, what));
+  const temperatureC = numberAt(fields, 'glassTemperature', 'The temperature of the glass');
+  return [
+    taps,
+    rangedOfFields(fields),
+    nowOfFields(fields),
+    {
+      glass: { bottomM: 0, temperatureC },
+      glassM: metres('glass', 'What the glass shows'),
+      shownM: metres('shown', 'What the transmitter shows'),
+    },
+  ];
+}
+
+/** @throws CoreError at the field that is wrong */
+export const workingOfHotCheck = (fields: DrumFields, { taps }: DrumResult): readonly Step[] =>
+  workHotCheck(...hotOfFields(fields, taps)).working;
+
 /** @throws CoreError at the field that is wrong */
 export function computeHotCheck(fields: DrumFields, { taps }: DrumResult): HotResult {
-  const [ranged, now] = [rangedOfFields(fields), nowOfFields(fields)];
+  const hot = hotOfFields(fields, taps);
+  const { pressurePa } = hot[2];
+  const found = hotCheck(...hot);
   const glassPercent = numberAt(fields, 'glass', 'What the glass shows');
   const shownPercent = numberAt(fields, 'shown', 'What the transmitter shows');
-  const found = hotCheck(taps, ranged, now, {
-    glass: { bottomM: 0, temperatureC: numberAt(fields, 'glassTemperature', 'The temperature of the glass') },
-    glassM: levelOf(taps, glassPercent),
-    shownM: levelOf(taps, shownPercent),
-  });
   const span = taps.fullM - taps.zeroM;
   const truePercent = percentOf(taps, found.trueM);
   return {
@@ -162,7 +181,7 @@ export function computeHotCheck(fields: DrumFields, { taps }: DrumResult): HotRe
     shownPercent,
     explainedPercent: (found.explainedM / span) * 100,
     unexplainedPercent: (found.unexplainedM / span) * 100,
-    pressurePa: now.pressurePa,
+    pressurePa,
     biasForTrue: truePercent - shownPercent,
     biasForGlass: glassPercent - shownPercent,
     bias: fields.bias.trim() === '' ? truePercent - shownPercent : numberAt(fields, 'bias', 'The bias'),

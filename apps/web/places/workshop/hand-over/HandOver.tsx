@@ -23,29 +23,43 @@ interface VesselEntry {
 
 interface HandOverProps {
   tag: string;
-  onTag: (tag: string) => void;
+  /** Not given where it is handed over to one instrument only. */
+  onTag?: (tag: string) => void;
   /** Fields of the form of a configuration that were worked out; null where there is no range to hand over. */
   configuration: Readonly<Record<string, string>> | null;
   /** What a note begins with. */
   note: string;
   /** What stands in the fields of a tool that works out a level; kept with the instrument as its vessel. */
   vessel?: VesselEntry;
+  /** What handing over means here, before anything else. */
+  about?: string;
   /** Where the job may be one in which the body is exchanged: torques in which unit. */
   torqueUnit?: TorqueUnit;
 }
 
 /** Hands what was worked out to an instrument: a range-change job, its next configuration, or a note. */
-export function HandOver({ tag: typed, onTag, configuration, note, vessel, torqueUnit }: HandOverProps) {
+export function HandOver({
+  tag: typed,
+  onTag,
+  configuration,
+  note,
+  vessel,
+  about,
+  torqueUnit,
+}: HandOverProps) {
   const tag = typed.trim().toUpperCase();
   return (
     <Sheet title="Hand over" sx={{ displayPrint: 'none' }}>
-      <TextField
-        label="Tag of the instrument"
-        value={typed}
-        onChange={(event) => onTag(event.target.value)}
-        autoComplete="off"
-        fullWidth
-      />
+      {about !== undefined && <Typography variant="body2">{about}</Typography>}
+      {onTag !== undefined && (
+        <TextField
+          label="Tag of the instrument"
+          value={typed}
+          onChange={(event) => onTag(event.target.value)}
+          autoComplete="off"
+          fullWidth
+        />
+      )}
       {tag !== '' && (
         <Stack sx={{ gap: 1.5, mt: 1.5 }}>
           {configuration !== null && (
