@@ -17,6 +17,8 @@ import {
   rows,
   start,
   statement,
+  stop,
+  within,
 } from './lib/npm-start';
 
 /** The cookie of somebody who may work, signed in as a demo lets anybody. */
@@ -42,10 +44,12 @@ async function openPoint(): Promise<{ run: number; position: number }> {
 
 /** Over a connection of its own, so that each of several servers gets its share. */
 const enter = (run: number, session: string, position: number) =>
+  within('an entry', entered(run, session, position));
+
+const entered = (run: number, session: string, position: number) =>
   fetch(`http://127.0.0.1:${port}/api/v1/runs/${run}/readings`, {
     method: 'POST',
     headers: { 'content-type': 'application/json', cookie: session, connection: 'close' },
-    signal: AbortSignal.timeout(20_000),
     body: JSON.stringify({
       position,
       clientKey: randomUUID(),
@@ -90,8 +94,7 @@ describe('npm start', () => {
     await ready(begun);
     for (const word of ['Installing', 'Building', 'Planted', 'up to date'])
       expect(begun.output()).not.toContain(word);
-    begun.child.kill('SIGTERM');
-    await begun.ended;
+    await stop(begun);
     await expectNothingLeft();
   });
 
@@ -127,16 +130,15 @@ describe('npm start', () => {
     for (let tries = 0; tries < 100 && !/PostgreSQL .* runs again/.test(begun.output()); tries += 1)
       await sleep(100);
     expect(begun.output()).toMatch(/PostgreSQL .* runs again/);
-    begun.child.kill('SIGTERM');
-    await begun.ended;
+    await stop(begun);
     await expectNothingLeft();
   });
 
-  // Once in some runs it hangs where an answer of the door is awaited, for a reason that is not found yet: it is tried again,
-  // and says where.
+  // Twice it hung in a whole run, and in none of sixty by itself: should it ever again, it says in which wait, and is tried
+  // once more.
   it(
     'serves from several processes at one door, which share sessions and limits, and replaces one that dies',
-    { retry: 1, timeout: 120_000 },
+    { retry: 1 },
     async () => {
       const begun = start({ BARYS_PROCESSES: '2' });
       await ready(begun);
@@ -177,20 +179,19 @@ describe('npm start', () => {
       const knocks = Array.from({ length: 8 }, () =>
         page('/api/v1/health/live').then(
           () => 'answered',
-          (error: unknown) => (error as Error).name,
+          (error: unknown) => String(error),
         ),
       );
       await sleep(500);
       process.kill(dying, 'SIGKILL');
       const heard = await Promise.all(knocks);
       expect(heard.filter((one) => one === 'answered').length).toBeGreaterThanOrEqual(4);
-      expect(heard).not.toContain('TimeoutError');
+      expect(heard.filter((one) => one.startsWith('Error: no end'))).toEqual([]);
       const isWhole = () => servers().length === 3 && servers().every(({ pid }) => pid !== worker?.pid);
       await expect.poll(isWhole, { timeout: 60_000 }).toBe(true);
       expect(await page('/api/v1/health/live')).toContain('alive');
 
-      begun.child.kill('SIGTERM');
-      await begun.ended;
+      await stop(begun);
       await expectNothingLeft();
     },
   );
@@ -210,8 +211,7 @@ describe('npm start', () => {
     expect((await npm('backup', '--', file)).output).toContain('is already there');
     expect((await npm('restore', '--', file)).output).toContain('Barys is running');
     await statement(`update instrument set service = 'changed since' where tag = 'PT-2107'`);
-    begun.child.kill('SIGTERM');
-    await begun.ended;
+    await stop(begun);
 
     const restored = await npm('restore', '--', file);
     expect(restored.output).toMatch(/Restored .* seals, \d+ entries, \d+ records, all as they were written/);
@@ -239,8 +239,7 @@ describe('npm start', () => {
     expect((await npm('audit:verify')).output).toMatch(/differs is entry \d+ \(.*\): it is altered/);
     const forged = join(home, 'forged.dump');
     expect(await npm('backup', '--', forged)).toMatchObject({ code: 0 });
-    again.child.kill('SIGTERM');
-    await again.ended;
+    await stop(again);
     expect((await npm('restore', '--', forged)).output).toMatch(/entry \d+ .*altered. Nothing was changed/);
     expect((await npm('restore', '--', file)).code).toBe(0);
     expect((await npm('restore', '--', join(home, 'none'))).output).toContain('There is no file');
@@ -252,8 +251,7 @@ describe('npm start', () => {
       const begun = start({ TZ: 'Pacific/Kiritimati' });
       await ready(begun);
       await statement(`update installation set time_zone = '${zone}'`);
-      begun.child.kill('SIGTERM');
-      await begun.ended;
+      await stop(begun);
 
       const again = start({ TZ: 'Pacific/Kiritimati' });
       await ready(again);
@@ -265,8 +263,7 @@ describe('npm start', () => {
         `select to_char(read_at at time zone '${zone}', 'HH24:MI:SS') as clock from reading order by id desc limit 1`,
       );
       expect(kept).toEqual({ clock: savedClock });
-      again.child.kill('SIGTERM');
-      await again.ended;
+      await stop(again);
     }
     await expectNothingLeft();
   });
@@ -286,8 +283,7 @@ describe('npm start', () => {
     await ready(again);
     expect(await page('/')).toContain('Technician A');
     await statement(`insert into schema_migration (name, run_on) values ('9999_newer', now())`);
-    again.child.kill('SIGTERM');
-    await again.ended;
+    await stop(again);
   });
 
   it('says that a database is newer than the code, and changes nothing', async () => {
