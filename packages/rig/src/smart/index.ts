@@ -16,6 +16,9 @@ export interface Sensor {
   readonly upperLimit: number;
   /** Farthest that zero can be trimmed, and a span, share of the upper limit. */
   readonly trimLimit: number;
+  /** For 10 K from 20 °C: of zero in the unit of the pressure, of the gain as a share. */
+  readonly zeroPer10K?: number;
+  readonly spanPer10K?: number;
   readonly noise: { readonly sigma: number; readonly tauS: number };
 }
 
@@ -152,11 +155,24 @@ export const hold = (state: SmartState, milliamp: number | null): SmartState => 
 export function stepSmart(
   { sensor }: Smart,
   state: SmartState,
-  { applied, stepS, normal }: { readonly applied: number; readonly stepS: number; readonly normal: number },
+  {
+    applied,
+    stepS,
+    normal,
+    temperatureC = 20,
+  }: {
+    readonly applied: number;
+    readonly stepS: number;
+    readonly normal: number;
+    readonly temperatureC?: number;
+  },
 ): SmartState {
   const { settings } = state;
   const noise = nextNoise(state.noise, sensor.noise, stepS, normal);
-  const now = { ...state, noise, raw: applied * (1 + sensor.gain) + sensor.offset + noise };
+  const warm = (temperatureC - 20) / 10;
+  const gain = 1 + sensor.gain + (sensor.spanPer10K ?? 0) * warm;
+  const offset = sensor.offset + (sensor.zeroPer10K ?? 0) * warm;
+  const now = { ...state, noise, raw: applied * gain + offset + noise };
   const t = (processValue(now) - settings.lrv) / (settings.urv - settings.lrv);
   const scaled = share(settings.scaledTransfer, t);
   const driving = settings.drivenBy === 'pressure' ? t : scaled;

@@ -1,125 +1,128 @@
 /**
- * A world: a controller makes pressure, a line that may leak or be plugged carries it, a smart transmitter turns it into current, a loop carries that to a
- * meter and a receiver. Deterministic by its seed and stepped in time, without a clock of its own. What is shown is what a
- * technician sees; the truth is apart, for whoever scores, and neither advice nor an automatic run may look at it.
+ * A world: a source makes pressure, a line carries it, the instrument under test turns it into output, a loop turns that into
+ * current and volts, meters and receivers read it. Deterministic by its seed and stepped in time, without a clock of its own.
+ * What is shown is what a technician sees; the truth is apart, for whoever scores, and neither advice nor an automatic run may
+ * look at it.
  */
 import { makeChance, type Chance } from '../chance';
-import { lagged } from '../lag';
+import { atInstrument, carried } from '../line';
 import { readLoop, type LoopReading } from '../loop';
 import { readReceiver, receive } from '../receiver';
-import { currentOf, displayOf, fromFactory, processValue, stepSmart, type SmartState } from '../smart';
-import { control, controllerAtRest, isStable, madeBy, type ControllerState } from '../sources';
-import { FAULTS, type FaultName } from './faults';
-import { soundParts, USUAL_SPREAD, type Parts, type Spread } from './parts';
 import type { Settings } from '../smart';
+import { legHead } from '../wet-leg';
+import { plant, type Planted } from './faults';
+import { soundParts, sourceOf, testedOf, USUAL_SPREAD, type Parts, type Spread } from './parts';
+import { ControllerSource, type AnySource } from './source';
+import { SmartTested, type AnyTested } from './tested';
 
-export { FAULTS, type FaultName } from './faults';
-export { NO_SPREAD, USUAL_SPREAD, type Parts, type Spread } from './parts';
-
-export interface Planted {
-  readonly fault: FaultName;
-  /** In the unit of the fault; its usual size where nothing is said. */
-  readonly size?: number;
-}
+export { FAULTS, plant, type FaultName, type Planted } from './faults';
+export {
+  NO_SPREAD,
+  soundController,
+  soundParts,
+  soundSmart,
+  soundSurroundings,
+  USUAL_SPREAD,
+  type Parts,
+  type SourceParts,
+  type Spread,
+  type TestedParts,
+} from './parts';
+export type { AnySource } from './source';
+export type { AnyTested } from './tested';
 
 /** What somebody at the bench sees. */
 export interface Shown {
-  /** At the reference, in the input unit, and whether it says that it stands. */
+  /** At the reference, in the unit of the world, and whether it says that it stands. */
   readonly reference: number;
   readonly isStable: boolean;
   /** At the meter, mA; null where it shows nothing. */
   readonly meter: number | null;
-  readonly terminalV: number;
-  /** The transmitter’s own digital value and display. */
-  readonly digital: number;
-  readonly display: number;
-  readonly receiver: number;
-}
-
-export interface World {
-  /** Sets a pressure, in the input unit. */
-  set(pressure: number): void;
-  vent(): void;
-  /** Lets time pass, in steps of at most a tenth of a second. */
-  step(seconds: number): void;
-  readonly shown: Shown;
-  /** What is really applied, in the input unit. For the scorer alone. */
-  readonly truth: { readonly applied: number; readonly milliamp: number };
-  readonly transmitter: SmartState;
-  /** Puts what was written to the transmitter in its place. */
-  write(state: SmartState): void;
+  readonly terminalV: number | null;
+  /** The digital value of the instrument, and what is read at it; null where it has none. */
+  readonly digital: number | null;
+  readonly own: number | null;
+  readonly receivers: readonly number[];
+  readonly sensorC: number;
+  readonly electronicsC: number;
 }
 
 const STEP_S = 0.1;
 
-class SteppedWorld implements World {
-  private controller: ControllerState = controllerAtRest;
-  private wanted = 0;
-  private atInstrument = 0;
-  private receiver = 0;
-  private reading: LoopReading;
-  transmitter: SmartState;
+export class World<Source extends AnySource = AnySource, Tested extends AnyTested = AnyTested> {
+  private carried = 0;
+  private applied = 0;
+  private receivers: readonly number[];
+  private reading: LoopReading | null = null;
 
+  /** @param parts with source and instrument as they are made of them */
   constructor(
+    readonly source: Source,
+    readonly tested: Tested,
     private readonly parts: Parts,
     private readonly chance: Chance,
   ) {
-    this.transmitter = fromFactory(parts.settings);
-    this.reading = readLoop(parts.loop, 4);
+    this.carried = source.made;
+    this.receivers = parts.receivers.map(() => 0);
     this.step(STEP_S);
   }
 
-  set(pressure: number): void {
-    this.wanted = pressure;
-  }
-
-  vent(): void {
-    this.wanted = 0;
-  }
-
+  /** Lets time pass, in steps of at most a tenth of a second. */
   step(seconds: number): void {
     const whole = Math.max(1, Math.ceil(seconds / STEP_S - 1e-9));
     for (let count = 0; count < whole; count += 1) this.tick(seconds / whole);
   }
 
   private tick(stepS: number): void {
-    const { controller, smart, loop, receiver, positionHead, pluggedS, stuckMilliamp, leakS } = this.parts;
-    this.controller = control(controller, this.controller, this.wanted, stepS);
-    // It makes up for a leak as far as it is quick; what is lost on the way is what the instrument sees less.
-    const kept = 1 - Math.min(0.5, 1 / (controller.omega * leakS));
-    const made = madeBy(controller, this.controller) * kept;
-    this.atInstrument = lagged(this.atInstrument, made, pluggedS, stepS);
-    this.transmitter = stepSmart(smart, this.transmitter, {
-      applied: this.atInstrument + positionHead,
+    const { line, loop, positionHead, leg, around, temperatureC, stuckMilliamp } = this.parts;
+    this.source.step(stepS);
+    this.carried = carried(line, this.carried, this.source.made, stepS);
+    const legs = leg === null ? 0 : legHead(leg.leg, leg.filled) / around.unitPa;
+    this.applied = atInstrument(line, this.carried) - legs;
+    this.tested.step({
+      applied: this.applied + positionHead,
       stepS,
       normal: this.chance.normal(),
+      temperatureC,
+      supplyV: loop.supplyV,
     });
-    const wanted = stuckMilliamp ?? currentOf(smart, this.transmitter);
-    this.reading = readLoop(loop, wanted, this.chance.uniform(0, 1));
-    // The receiver takes the voltage across its resistor for one across 250 ohms.
-    this.receiver = receive(receiver, this.receiver, (this.reading.seriesV / 250) * 1000, stepS);
+    if (this.tested.milliamp === null) return;
+    const reading = readLoop(loop, stuckMilliamp ?? this.tested.milliamp, this.chance.uniform(0, 1));
+    this.reading = reading;
+    this.receivers = this.parts.receivers.map((receiver, index) =>
+      // It takes the voltage across its resistor for one across 250 ohms.
+      receive(receiver, this.receivers[index] ?? 0, (reading.seriesV / 250) * 1000, stepS),
+    );
   }
 
   get shown(): Shown {
     return {
-      reference: this.controller.x,
-      isStable: isStable(this.parts.controller, this.controller),
-      meter: this.reading.shown,
-      terminalV: this.reading.terminalV,
-      digital: processValue(this.transmitter),
-      display: displayOf(this.transmitter),
-      receiver: readReceiver(this.parts.receiver, this.receiver),
+      reference: this.source.reference,
+      isStable: this.source.isStable,
+      meter: this.reading?.shown ?? null,
+      terminalV: this.reading?.terminalV ?? null,
+      digital: this.tested.digital,
+      own: this.tested.own,
+      receivers: this.parts.receivers.map((receiver, index) =>
+        readReceiver(receiver, this.receivers[index] ?? 0),
+      ),
+      sensorC: this.parts.temperatureC,
+      electronicsC: this.parts.electronicsC,
     };
   }
 
-  get truth() {
-    return { applied: this.atInstrument, milliamp: this.reading.milliamp };
-  }
-
-  write(state: SmartState): void {
-    this.transmitter = state;
+  /** What is really applied, in the unit of the world, and what really flows. For the scorer alone. */
+  get truth(): { readonly applied: number; readonly milliamp: number | null } {
+    return { applied: this.applied, milliamp: this.reading?.milliamp ?? null };
   }
 }
+
+/** Two worlds of the same parts and seed are the same. */
+export const worldOf = (parts: Parts, seed: number): World =>
+  new World(sourceOf(parts), testedOf(parts), parts, makeChance(seed));
+
+/** A controller and a smart transmitter. */
+export type SmartWorld = World<ControllerSource, SmartTested>;
 
 /** Two worlds of the same seed, settings and faults are the same. */
 export function makeWorld(
@@ -129,10 +132,15 @@ export function makeWorld(
     planted = [],
     spread = USUAL_SPREAD,
   }: { readonly planted?: readonly Planted[]; readonly spread?: Spread } = {},
-): World {
-  const parts = planted.reduce(
-    (so, { fault, size }) => FAULTS[fault].plant(so, size ?? FAULTS[fault].usual),
-    soundParts(settings, seed, spread),
+): SmartWorld {
+  const parts = plant(soundParts(settings, seed, spread), planted);
+  const { source, tested } = parts;
+  if (source.kind !== 'controller' || tested.kind !== 'smart transmitter')
+    throw new Error('A fault changed the kind of a part.');
+  return new World(
+    new ControllerSource(source.controller),
+    new SmartTested(tested.smart, tested.settings),
+    parts,
+    makeChance(seed + 1),
   );
-  return new SteppedWorld(parts, makeChance(seed + 1));
 }

@@ -1,0 +1,243 @@
+/** What stands at the end of the line, and what it makes of a pressure: each has the acts of its own. */
+import { analogAtRest, outputOf, stepAnalog, turn, type Analog, type AnalogState } from '../analog';
+import { dialAt, press, readDial, tap, type Dial, type DialState } from '../dial';
+import {
+  calibrate,
+  digitalAtRest,
+  readDigital,
+  wait,
+  type DigitalGauge,
+  type DigitalState,
+  type PointName,
+} from '../digital';
+import {
+  forceBalanceAtRest,
+  signalOf,
+  stepForceBalance,
+  turnWheel,
+  type ForceBalance,
+  type ForceBalanceState,
+} from '../force-balance';
+import { analogOf, gaugeAt, stepGauge, type LevelGauge, type LevelGaugeState } from '../level-gauge';
+import {
+  currentOf,
+  displayOf,
+  fromFactory,
+  processValue,
+  stepSmart,
+  type Settings,
+  type Smart,
+} from '../smart';
+import { bridgeOf, capacitanceOf, shownOf, type Capacitance, type Gas, type HeatLoss } from '../vacuum';
+
+export interface Moment {
+  /** In the unit of the world. */
+  readonly applied: number;
+  readonly stepS: number;
+  /** A standard normal draw, for the noise. */
+  readonly normal: number;
+  readonly temperatureC: number;
+  readonly supplyV: number;
+}
+
+interface Tested {
+  step(moment: Moment): void;
+  /** What it would send through a loop, mA; null of what has none. */
+  readonly milliamp: number | null;
+  /** The digital value of its sensor, in the unit of the world; null of what has none. */
+  readonly digital: number | null;
+  /** What is read at it: a display, a needle, a pneumatic signal. */
+  readonly own: number | null;
+}
+
+export class SmartTested implements Tested {
+  readonly kind = 'smart transmitter';
+  state;
+  constructor(
+    readonly smart: Smart,
+    settings: Settings,
+  ) {
+    this.state = fromFactory(settings);
+  }
+  step({ applied, stepS, normal, temperatureC }: Moment): void {
+    this.state = stepSmart(this.smart, this.state, { applied, stepS, normal, temperatureC });
+  }
+  get milliamp(): number {
+    return currentOf(this.smart, this.state);
+  }
+  get digital(): number {
+    return processValue(this.state);
+  }
+  get own(): number {
+    return displayOf(this.state);
+  }
+}
+
+export class AnalogTested implements Tested {
+  readonly kind = 'analog transmitter';
+  state: AnalogState = analogAtRest();
+  readonly digital = null;
+  readonly own = null;
+  constructor(readonly analog: Analog) {}
+  turn(turns: { readonly zero?: number; readonly span?: number }): void {
+    this.state = turn(this.analog, this.state, turns);
+  }
+  step({ applied, stepS, normal, temperatureC, supplyV }: Moment): void {
+    this.state = stepAnalog(this.analog, this.state, { applied, stepS, normal }, { temperatureC, supplyV });
+  }
+  get milliamp(): number {
+    return outputOf(this.analog, this.state);
+  }
+}
+
+export class ForceBalanceTested implements Tested {
+  readonly kind = 'force balance';
+  state: ForceBalanceState = forceBalanceAtRest();
+  readonly milliamp = null;
+  readonly digital = null;
+  constructor(
+    readonly balance: ForceBalance,
+    private readonly range: { readonly lrv: number; readonly urv: number },
+    /** Of the air, over the usual one. */
+    private readonly supply: number,
+  ) {}
+  turn(turns: { readonly wheel?: number; readonly zero?: number }): void {
+    this.state = turnWheel(this.state, turns);
+  }
+  step({ applied, stepS }: Moment): void {
+    const x = (applied - this.range.lrv) / (this.range.urv - this.range.lrv);
+    this.state = stepForceBalance(this.balance, this.state, { x, stepS, supply: this.supply });
+  }
+  get own(): number {
+    return signalOf(this.balance, this.state);
+  }
+}
+
+export class DialTested implements Tested {
+  readonly kind = 'dial gauge';
+  state: DialState;
+  readonly milliamp = null;
+  readonly digital = null;
+  constructor(readonly dial: Dial) {
+    this.state = dialAt(dial);
+  }
+  tap(): void {
+    this.state = tap(this.dial, this.state);
+  }
+  step({ applied }: Moment): void {
+    this.state = press(this.dial, this.state, applied);
+  }
+  get own(): number {
+    return readDial(this.dial, this.state);
+  }
+}
+
+export class DigitalTested implements Tested {
+  readonly kind = 'digital gauge';
+  state: DigitalState;
+  readonly milliamp = null;
+  private applied = 0;
+  constructor(readonly gauge: DigitalGauge) {
+    this.state = digitalAtRest(gauge);
+  }
+  /** Calibrates a point at what is applied now. */
+  calibrate(point: PointName, said: number): 'done' | 'not steady yet' {
+    const next = calibrate(this.gauge, this.state, point, { applied: this.applied, said });
+    if (typeof next === 'string') return next;
+    this.state = next;
+    return 'done';
+  }
+  step({ applied, stepS }: Moment): void {
+    // It stands as long as nothing moves by more than its last digit.
+    const isSteady = Math.abs(applied - this.applied) < this.gauge.resolution;
+    this.state = isSteady ? wait(this.state, stepS) : { ...this.state, steadyS: 0 };
+    this.applied = applied;
+  }
+  get own(): number {
+    return readDigital(this.gauge, this.state, this.applied);
+  }
+  get digital(): number {
+    return this.own;
+  }
+}
+
+export class LevelTested implements Tested {
+  readonly kind = 'level gauge';
+  state: LevelGaugeState;
+  constructor(
+    readonly gauge: LevelGauge,
+    /** Height for one unit of the world. */
+    private readonly perUnit: number,
+  ) {
+    this.state = gaugeAt(gauge);
+  }
+  step({ applied, stepS }: Moment): void {
+    this.state = stepGauge(this.gauge, this.state, applied * this.perUnit, stepS);
+  }
+  get milliamp(): number {
+    return analogOf(this.gauge, this.state);
+  }
+  get own(): number {
+    return this.state.display;
+  }
+  get digital(): number {
+    return this.state.output / this.perUnit;
+  }
+}
+
+/** Vacuum gauges read absolute pressures; a world of theirs is absolute. */
+export class HeatLossTested implements Tested {
+  readonly kind = 'heat-loss gauge';
+  readonly milliamp = null;
+  readonly digital = null;
+  private volt = 0;
+  private zeroV: number;
+  constructor(
+    readonly gauge: HeatLoss,
+    private readonly gas: Gas,
+    private readonly unitPa: number,
+  ) {
+    this.zeroV = gauge.v0;
+  }
+  /** Takes what its bridge says now for no pressure. */
+  zero(): void {
+    this.zeroV = this.volt;
+  }
+  step({ applied, temperatureC }: Moment): void {
+    this.volt = bridgeOf(this.gauge, applied * this.unitPa, { gas: this.gas, temperatureC });
+  }
+  get own(): number {
+    return shownOf(this.gauge, this.volt, this.zeroV) / this.unitPa;
+  }
+}
+
+export class CapacitanceTested implements Tested {
+  readonly kind = 'capacitance gauge';
+  readonly milliamp = null;
+  private shown = 0;
+  private onS = 0;
+  constructor(
+    readonly gauge: Capacitance,
+    private readonly unitPa: number,
+  ) {}
+  step({ applied, stepS }: Moment): void {
+    this.onS += stepS;
+    this.shown = capacitanceOf(this.gauge, applied * this.unitPa, this.onS) / this.unitPa;
+  }
+  get own(): number {
+    return this.shown;
+  }
+  get digital(): number {
+    return this.shown;
+  }
+}
+
+export type AnyTested =
+  | SmartTested
+  | AnalogTested
+  | ForceBalanceTested
+  | DialTested
+  | DigitalTested
+  | LevelTested
+  | HeatLossTested
+  | CapacitanceTested;
