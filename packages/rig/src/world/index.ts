@@ -5,7 +5,7 @@
  * look at it.
  */
 import { makeChance, type Chance } from '../chance';
-import { atInstrument, carried } from '../line';
+import { atInstrument, carried, shutIn } from '../line';
 import { readLoop, type LoopReading } from '../loop';
 import { readReceiver, receive } from '../receiver';
 import type { Settings } from '../smart';
@@ -75,8 +75,13 @@ export class World<Source extends AnySource = AnySource, Tested extends AnyTeste
 
   private tick(stepS: number): void {
     const { line, loop, positionHead, leg, around, temperatureC, stuckMilliamp } = this.parts;
-    this.source.step(stepS);
-    this.carried = carried(line, this.carried, this.source.made, stepS);
+    const { source } = this;
+    source.step(stepS);
+    const isShutIn = source.kind === 'controller' && source.isShutIn;
+    this.carried = isShutIn
+      ? shutIn(line, this.carried, stepS)
+      : carried(line, this.carried, source.made, stepS);
+    if (isShutIn) source.follow(this.carried);
     const legs = leg === null ? 0 : legHead(leg.leg, leg.filled) / around.unitPa;
     this.applied = atInstrument(line, this.carried) - legs;
     this.tested.step({

@@ -31,15 +31,33 @@ export class ControllerSource implements Source {
   readonly kind = 'controller';
   private state: ControllerState = controllerAtRest;
   private wanted = 0;
-  constructor(private readonly controller: Controller) {}
-  set(pressure: number): void {
+  private ratePerS: number;
+  isShutIn = false;
+  constructor(private readonly controller: Controller) {
+    this.ratePerS = controller.ratePerS;
+  }
+  /** @param ratePerS fastest change; as quick as it can where nothing is said */
+  set(pressure: number, ratePerS: number | null = null): void {
     this.wanted = pressure;
+    this.ratePerS = Math.min(ratePerS ?? Infinity, this.controller.ratePerS);
+    this.isShutIn = false;
   }
   vent(): void {
-    this.wanted = 0;
+    this.set(0);
+  }
+  /** Shuts in what is there: it controls no more and only shows. */
+  hold(): void {
+    this.isShutIn = true;
+  }
+  /** What its own sensor sees of a line that is shut in. */
+  follow(pressure: number): void {
+    const x = pressure * (1 + this.controller.gain) + this.controller.offset;
+    this.state = { x, v: 0, ramp: x, insideS: 0 };
   }
   step(seconds: number): void {
-    this.state = control(this.controller, this.state, this.wanted, seconds);
+    if (this.isShutIn) return;
+    const { controller, ratePerS } = this;
+    this.state = control({ ...controller, ratePerS }, this.state, this.wanted, seconds);
   }
   get made(): number {
     return madeBy(this.controller, this.state);

@@ -1,0 +1,39 @@
+/** What a person tells an automatic run. */
+import { begin, type Act, type AutoState } from './advance';
+import type { Plan } from './plan';
+
+export const ORDERS = ['hold', 'go on', 'one point', 'repeat', 'vent'] as const;
+export type Order = (typeof ORDERS)[number];
+
+/**
+ * The run as it was told, and what to do at once.
+ * @param order `go on` from where it stands, `one point` and then wait, `repeat` the point before
+ * @param s now
+ */
+export function obey(
+  plan: Plan,
+  state: AutoState,
+  order: Order,
+  s: number,
+): { readonly state: AutoState; readonly act: Act | null } {
+  switch (order) {
+    case 'hold':
+    case 'vent': {
+      if (state.phase === 'finished') return { state, act: null };
+      const words = order === 'vent' ? 'Vented by hand.' : 'Held by hand.';
+      return { state: { ...state, phase: 'held', held: { why: 'by hand', words } }, act: { kind: order } };
+    }
+    case 'go on':
+    case 'one point': {
+      if (state.phase !== 'held')
+        return { state: { ...state, isStepping: order === 'one point' }, act: null };
+      // The point is come to again: what happened meanwhile nobody has seen.
+      return { state: begin(state.index, s, order === 'one point'), act: null };
+    }
+    case 'repeat':
+      return {
+        state: begin(Math.max(0, Math.min(state.index, plan.stops.length) - 1), s, state.isStepping),
+        act: null,
+      };
+  }
+}

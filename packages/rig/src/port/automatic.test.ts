@@ -1,0 +1,331 @@
+/** The automatic run of the core at simulated instruments, through the port. */
+import {
+  advance,
+  begin,
+  obey,
+  type AutoState,
+  type Plan,
+  type Seen,
+  type Taken,
+  type Value,
+} from '@barys/core/automatic';
+import type { Port, PortValue } from '@barys/core/port';
+import { upAndDown } from '@barys/core/procedure';
+import { evaluateRun, spanTolerance } from '@barys/core/run';
+import { describe, expect, it } from 'vitest';
+import type { Settings } from '../smart';
+import { makeWorld, type Planted, type SmartWorld } from '../world';
+import { portsOf, type RigPorts } from './index';
+
+const SETTINGS: Settings = {
+  lrv: 0,
+  urv: 250,
+  transfer: { kind: 'linear' },
+  dampingS: 0.5,
+  displayDampingS: 1,
+  displayLow: 0,
+  displayHigh: 250,
+  drivenBy: 'pressure',
+  scaledTransfer: { kind: 'linear' },
+  isProtected: false,
+};
+const RANGE = { lrv: 0, urv: 250, outputLow: 4, outputHigh: 20 };
+const STOPS = upAndDown([0, 25, 50, 75, 100]).map(({ position, direction, nominalPercent }) => ({
+  position,
+  direction,
+  applied: nominalPercent * 2.5,
+}));
+const PLAN: Plan = {
+  stops: STOPS,
+  unit: 'kPa',
+  inputSpan: 250,
+  outputSpan: 16,
+  settle: { waitS: 3.5, holdS: 5, bandPercent: 0.1 },
+  approach: { ratePercentPerS: 5, overshootPercent: 0.1 },
+  reference: { low: -100, high: 700 },
+  isCurrent: true,
+  patienceS: 120,
+  staleS: 2,
+};
+
+/** A bench in its own time: the link’s loop without its clock. */
+class Bench {
+  s = 1000;
+  state: AutoState;
+  readonly taken: Taken[] = [];
+  readonly world: SmartWorld;
+  readonly ports: RigPorts;
+  /** The farthest that the truth went past a rising or falling stop before it was read, per cent of span. */
+  worstPast = -Infinity;
+  constructor(
+    planted: readonly Planted[] = [],
+    readonly plan = PLAN,
+    seed = 7,
+  ) {
+    this.world = makeWorld(SETTINGS, seed, { planted });
+    this.ports = portsOf(this.world, 'kPa', seed, () => this.s * 1000);
+    this.state = begin(0, this.s);
+  }
+  private static valueOf = ({ at, value, isStable }: PortValue): Value => ({ s: at / 1000, value, isStable });
+  async seen(): Promise<Seen> {
+    const one = (port: Port, channel: 'pressure' | 'current' | 'digital value') =>
+      port.read(channel).then(Bench.valueOf, () => null);
+    return {
+      s: this.s,
+      reference: await one(this.ports.controller, 'pressure'),
+      output: await one(this.ports.meter, 'current'),
+      digital: await one(this.ports.transmitter, 'digital value'),
+      alarm: null,
+    };
+  }
+  async look(seen?: Seen): Promise<void> {
+    const stop = this.plan.stops[this.state.index];
+    const { state, act, taken } = advance(this.plan, this.state, seen ?? (await this.seen()));
+    this.state = state;
+    if (taken !== null) this.taken.push(taken);
+    if (act?.kind === 'set') await this.ports.controller.set?.(act.pressure, 'kPa', act.ratePerS);
+    if (act?.kind === 'hold') await this.ports.controller.hold?.();
+    if (act?.kind === 'vent') await this.ports.controller.vent?.();
+    if (stop !== undefined && ['closing in', 'settling'].includes(state.phase)) {
+      const past = (this.world.truth.applied - stop.applied) * (stop.direction === 'up' ? 1 : -1);
+      this.worstPast = Math.max(this.worstPast, (past / 250) * 100);
+    }
+  }
+  /** Until it holds, is finished, or has taken so many points. */
+  async go(points = Infinity, most = 3000, everyS = 0.5): Promise<void> {
+    for (let looks = 0; looks < most; looks += 1) {
+      await this.look();
+      if (['held', 'finished'].includes(this.state.phase) || this.taken.length >= points) return;
+      this.world.step(everyS);
+      this.s += everyS;
+    }
+  }
+}
+
+describe('an automatic run at a simulated bench', () => {
+  it('reads every point once, settled and from its own side, and vents at its end', async () => {
+    const bench = new Bench();
+    await bench.go();
+    expect(bench.state.phase).toBe('finished');
+    expect(bench.taken.map(({ position }) => position)).toEqual([1, 2, 3, 4, 5, 6, 7, 8, 9]);
+    expect(bench.worstPast).toBeLessThan(0.1);
+    for (const { position, reference, output, digital } of bench.taken) {
+      const nominal = STOPS[position - 1]?.applied ?? NaN;
+      expect(Math.abs(reference.value - nominal)).toBeLessThan(0.125);
+      expect(Math.abs(output.s - reference.s)).toBeLessThan(2);
+      expect(digital?.value).toBeCloseTo(nominal, 0);
+    }
+    const found = evaluateRun(
+      RANGE,
+      spanTolerance(0.25, 70),
+      bench.taken.map(({ position, reference, output }) => ({
+        cycle: 1,
+        direction: STOPS[position - 1]?.direction ?? 'up',
+        nominalPercent: (STOPS[position - 1]?.applied ?? NaN) / 2.5,
+        applied: reference.value,
+        output: output.value,
+      })),
+    );
+    expect(found.verdict).toBe('within');
+    await bench.go();
+    bench.world.step(30);
+    expect(await bench.ports.controller.state()).toBe('vented');
+    expect(bench.world.truth.applied).toBeCloseTo(0, 0);
+  });
+
+  it('is the same whether values come ten times a second or once in one', async () => {
+    const [often, seldom] = [new Bench(), new Bench()];
+    await often.go(3, 30_000, 0.1);
+    await seldom.go(3, 3000, 1);
+    expect(often.taken).toHaveLength(3);
+    expect(seldom.taken).toHaveLength(3);
+  });
+
+  it('goes on after the points that are there, and does not read the one in hand twice', async () => {
+    const bench = new Bench();
+    bench.state = begin(7, bench.s);
+    await bench.go();
+    expect(bench.taken.map(({ position }) => position)).toEqual([8, 9]);
+  });
+
+  it('waits after each point when it is told to, holds and goes on, and repeats the one before', async () => {
+    const bench = new Bench();
+    const tell = async (order: Parameters<typeof obey>[2]) => {
+      const { state, act } = obey(bench.plan, bench.state, order, bench.s);
+      bench.state = state;
+      if (act?.kind === 'hold') await bench.ports.controller.hold?.();
+    };
+    await tell('one point');
+    await bench.go();
+    expect(bench.state).toMatchObject({ phase: 'held', index: 1, held: { why: 'by hand' } });
+    await tell('go on');
+    await bench.go(2);
+    await tell('hold');
+    expect(await bench.ports.controller.state()).toBe('holding');
+    await bench.look();
+    expect(bench.taken).toHaveLength(2);
+    await tell('repeat');
+    await bench.go(3);
+    expect(bench.taken.map(({ position }) => position)).toEqual([1, 2, 2]);
+    await tell('go on');
+    await bench.go();
+    expect(bench.taken.map(({ position }) => position)).toEqual([1, 2, 2, 3, 4, 5, 6, 7, 8, 9]);
+  });
+
+  it('comes back from the wrong side before it reads', async () => {
+    const bench = new Bench();
+    await bench.go(2);
+    // Somebody pumped it up by hand, past the rising point at 125.
+    await bench.ports.controller.set?.(160, 'kPa', null);
+    bench.world.step(60);
+    bench.s += 60;
+    bench.state = begin(2, bench.s);
+    const phases = new Set<string>();
+    while (bench.taken.length < 3 && bench.state.phase !== 'held') {
+      await bench.look();
+      phases.add(bench.state.phase);
+      bench.world.step(0.5);
+      bench.s += 0.5;
+    }
+    expect([...phases]).toEqual(expect.arrayContaining(['backing off', 'closing in', 'settling']));
+    expect(bench.taken.at(-1)?.position).toBe(3);
+  });
+});
+
+describe('what it does not read', () => {
+  const held = async (bench: Bench) => {
+    await bench.go();
+    expect(bench.state.phase, JSON.stringify(bench.state)).toBe('held');
+    return bench.state.held;
+  };
+
+  it('a point that does not come to rest', async () => {
+    const noisy = new Bench([{ fault: 'corroded terminal', size: 700 }]);
+    await noisy.go();
+    expect(noisy.state.held).toMatchObject({
+      why: 'not settled',
+      words: expect.stringContaining('output') as string,
+    });
+    // The lower points, where the supply still suffices, were read; none where it flickers.
+    expect(noisy.taken.length).toBeLessThan(5);
+  });
+
+  it('a pressure that cannot be reached, and one beyond the range of the reference', async () => {
+    const weak = new Bench([], { ...PLAN, patienceS: 30 });
+    weak.ports.controller.set?.(0, 'kPa', null);
+    Object.assign(weak.ports.controller, { set: () => Promise.resolve() });
+    expect(await held(weak)).toMatchObject({
+      why: 'not settled',
+      words: expect.stringContaining('does not come to') as string,
+    });
+    const short = new Bench([], { ...PLAN, reference: { low: 0, high: 200 } });
+    expect(await held(short)).toMatchObject({ why: 'end of range' });
+    expect(short.taken.map(({ position }) => position)).toEqual([1, 2, 3, 4]);
+  });
+
+  it('a leak: the pressure falls away where it had arrived', async () => {
+    const bench = new Bench([{ fault: 'leak', size: 20 }]);
+    await bench.go(2);
+    while (bench.state.phase !== 'settling') {
+      await bench.look();
+      bench.world.step(0.5);
+      bench.s += 0.5;
+    }
+    // Its supply gives out: it only shows what is left in the line.
+    await bench.ports.controller.hold?.();
+    expect(await held(bench)).toMatchObject({ why: 'leak' });
+    expect(bench.taken).toHaveLength(2);
+  });
+
+  it('an overshoot', async () => {
+    const bench = new Bench();
+    await bench.go(1);
+    while (bench.state.phase !== 'settling') {
+      await bench.look();
+      bench.world.step(0.5);
+      bench.s += 0.5;
+    }
+    await bench.ports.controller.set?.(64, 'kPa', null);
+    expect(await held(bench)).toMatchObject({ why: 'overshot' });
+    expect(bench.taken).toHaveLength(1);
+    // Told to go on, it comes from the right side again.
+    bench.state = obey(bench.plan, bench.state, 'go on', bench.s).state;
+    await bench.go(2);
+    expect(bench.taken.at(-1)?.position).toBe(2);
+  });
+
+  it('an instrument that says failure, or whose port says so', async () => {
+    expect(await held(new Bench([{ fault: 'stuck output', size: 21.5 }]))).toMatchObject({ why: 'alarm' });
+    const bench = new Bench();
+    await bench.look({ ...(await bench.seen()), alarm: 'The transmitter says that its sensor failed.' });
+    expect(bench.state.held).toMatchObject({
+      why: 'alarm',
+      words: expect.stringContaining('sensor failed') as string,
+    });
+  });
+
+  it('a stale value, however well it stood, and no value at all', async () => {
+    const bench = new Bench();
+    await bench.go(1);
+    while (bench.state.phase !== 'settling') {
+      await bench.look();
+      bench.world.step(0.5);
+      bench.s += 0.5;
+    }
+    const last = await bench.seen();
+    // The same values come for a minute: nothing is read from them, and after ten seconds that is said.
+    for (let waited = 0; waited < 60; waited += 1) {
+      bench.s += 1;
+      bench.world.step(1);
+      await bench.look({ ...last, s: bench.s });
+    }
+    expect(bench.taken).toHaveLength(1);
+    expect(bench.state.held).toMatchObject({ why: 'no contact' });
+    const blown = new Bench();
+    Object.assign(blown.ports.meter, { read: () => Promise.reject(new Error('nothing')) });
+    expect(await held(blown)).toMatchObject({ why: 'no contact', words: 'The output gives no value.' });
+  });
+
+  it('values of before a gap, joined to those after it', async () => {
+    const bench = new Bench();
+    await bench.go(1);
+    while (bench.state.phase !== 'settling') {
+      await bench.look();
+      bench.world.step(0.5);
+      bench.s += 0.5;
+    }
+    const none = { reference: null, output: null, digital: null, alarm: null };
+    bench.world.step(7);
+    bench.s += 7;
+    await bench.look({ ...none, s: bench.s });
+    await bench.look();
+    expect(bench.taken).toHaveLength(1);
+    await bench.go(2);
+    expect(bench.taken).toHaveLength(2);
+  });
+
+  it('anything that is no number', async () => {
+    const bench = new Bench();
+    const { reference, ...rest } = await bench.seen();
+    for (let looks = 0; looks < 40; looks += 1) {
+      bench.s += 0.5;
+      await bench.look({
+        ...rest,
+        s: bench.s,
+        reference: reference && { ...reference, s: bench.s, value: NaN },
+      });
+    }
+    expect(bench.taken).toEqual([]);
+    expect(bench.state.held).toMatchObject({ why: 'no contact', words: 'The reference gives no value.' });
+  });
+});
+
+it('a run takes little longer than its points have to settle', async () => {
+  const bench = new Bench();
+  const begun = bench.s;
+  await bench.go(Infinity, 30_000, 0.1);
+  const settling = STOPS.length * (PLAN.settle.waitS + PLAN.settle.holdS);
+  // Besides settling it has to go twice over the span at its rate, and the last part of each way slowly.
+  const travel = 2 * 20 + 8 * 4;
+  expect(bench.s - begun).toBeLessThan((settling + travel) * 1.1);
+});
