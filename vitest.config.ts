@@ -11,7 +11,11 @@ export default defineConfig({
           isolate: false,
           // Two cores that also lint and build take their time over the longest tables.
           testTimeout: 180_000,
-          include: ['packages/{core,rig}/**/*.test.ts', 'apps/web/**/*.test.ts', 'scripts/lib/*.test.ts'],
+          include: [
+            'packages/{core,rig,link}/**/*.test.ts',
+            'apps/web/**/*.test.ts',
+            'scripts/lib/*.test.ts',
+          ],
         },
       },
       {

@@ -1,4 +1,5 @@
 import { beforeAll, describe, expect, it } from 'vitest';
+import * as benches from '../src/benches';
 import * as db from '../src/db';
 import type { Queryable } from '../src/db/database';
 import * as imports from '../src/imports';
@@ -13,7 +14,7 @@ import { jobAtAsFound, openWorks, TAG, TODAY } from './works';
 const { base, works } = await openWorks();
 
 /** All that leads into the store. */
-const store = { ...db, ...people, ...registers, ...jobs, ...runs, ...imports };
+const store = { ...db, ...people, ...registers, ...jobs, ...runs, ...imports, ...benches };
 
 /** Who may do what, as docs/using.md says it. */
 const WORKS: readonly Role[] = ['technician', 'administrator'];
@@ -49,6 +50,7 @@ const MAY: Readonly<Record<string, readonly Role[]>> = {
   decideFinding: KEEPS,
   decideFindingFor: KEEPS,
   decideOnRun: WORKS,
+  endAutomatic: WORKS,
   finishRun: WORKS,
   keepBias: WORKS,
   keepLiquid: KEEPS,
@@ -62,6 +64,7 @@ const MAY: Readonly<Record<string, readonly Role[]>> = {
   openJob: PLANS,
   openJobsFor: PLANS,
   openRangeChange: PLANS,
+  orderAutomatic: WORKS,
   passAsked: WORKS,
   releaseReference: KEEPS,
   reopenAsFound: WORKS,
@@ -74,6 +77,7 @@ const MAY: Readonly<Record<string, readonly Role[]>> = {
   setTimeZone: ADMINISTERS,
   signJob: WORKS,
   sitDown: WORKS,
+  startAutomatic: WORKS,
   takeImport: ADMINISTERS,
   throwRunAway: WORKS,
   tickLine: WORKS,

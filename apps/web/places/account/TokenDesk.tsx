@@ -23,11 +23,18 @@ const SPECS: readonly FieldSpec<'name' | 'scope' | 'days'>[] = [
     options: [
       ['read', 'read'],
       ['write', 'read and act'],
+      ['link', 'stand at a bench as a link'],
     ],
     width: 3,
   },
   { name: 'days', label: 'Days until it expires', kind: 'number', width: 3 },
 ];
+
+const MAY: Record<ApiToken['scope'], string> = {
+  read: 'read',
+  write: 'read and act',
+  link: 'stand at a bench as a link',
+};
 
 const stateOf = (token: ApiToken, now: Date): string =>
   token.revokedAt !== null
@@ -75,7 +82,7 @@ export function TokenDesk({ tokens, now }: { tokens: readonly ApiToken[]; now: D
           keyOf={({ id }) => id}
           columns={[
             ['For', ({ name }) => name],
-            ['May', ({ scope }) => (scope === 'read' ? 'read' : 'read and act')],
+            ['May', ({ scope }) => MAY[scope]],
             ['Made', ({ createdAt }) => showDate(createdAt)],
             ['Valid', (token) => stateOf(token, now)],
             [

@@ -3,6 +3,8 @@
  * no more of it than this.
  */
 
+export type { Beat, BeatAnswer, BeatTaken, BeatValue, Task, TaskConfiguration } from './beat';
+
 export interface Identity {
   readonly maker: string;
   readonly model: string;

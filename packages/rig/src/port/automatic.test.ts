@@ -212,7 +212,6 @@ describe('what it does not read', () => {
 
   it('a pressure that cannot be reached, and one beyond the range of the reference', async () => {
     const weak = new Bench([], { ...PLAN, patienceS: 30 });
-    weak.ports.controller.set?.(0, 'kPa', null);
     Object.assign(weak.ports.controller, { set: () => Promise.resolve() });
     expect(await held(weak)).toMatchObject({
       why: 'not settled',

@@ -16,6 +16,8 @@ const REFUSALS: readonly Refusal[] = [
   { code: 'reference-unfit', tag: 'DW-01', why: 'it does not cover the points' },
   { code: 'reference-reason-needed', tag: 'DW-01', why: 'it has no certificate' },
   { code: 'range-unfit', why: 'The span is smaller than the least span.' },
+  { code: 'not-automatic', why: 'Its output is not a current that a meter reads.' },
+  { code: 'bench-busy', bench: 'Bench A' },
   { code: 'not-walkable', why: 'The instrument is retired.' },
   { code: 'taken', what: 'instrument', name: 'PT-1' },
   { code: 'changed-meanwhile', what: 'PT-1' },

@@ -18,6 +18,8 @@ export type Refusal =
   | { code: 'reference-unfit'; tag: string; why: string }
   | { code: 'reference-reason-needed'; tag: string; why: string }
   | { code: 'range-unfit'; why: string }
+  | { code: 'not-automatic'; why: string }
+  | { code: 'bench-busy'; bench: string }
   | { code: 'taken'; what: string; name: string }
   | { code: 'changed-meanwhile'; what: string }
   | { code: 'unit-stays'; unit: string }
@@ -76,6 +78,9 @@ const WORDS: { readonly [C in Refusal['code']]: Told<C> } = {
   'reference-reason-needed': (refusal) =>
     `${refusal.tag} does not fit: ${refusal.why}. Choose another, or say why it is used all the same.`,
   'range-unfit': (refusal) => refusal.why,
+  'not-automatic': (refusal) => `This run cannot go by itself. ${refusal.why}`,
+  'bench-busy': (refusal) =>
+    `${refusal.bench} is in another run, or this run goes by itself already. End that first.`,
   'not-walkable': (refusal) => refusal.why,
   'as-found-only': (refusal) =>
     `Under the procedure ${refusal.procedure} nothing is adjusted. Leave it as found and report it.`,

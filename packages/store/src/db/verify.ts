@@ -29,6 +29,8 @@ export const KEPT_KINDS = {
   amendment: true,
   amendment_review: true,
   attachment: true,
+  automatic_order: true,
+  automatic_run: false,
   bias: true,
   body: false,
   certificate_result: true,

@@ -34,6 +34,8 @@ const TABLES: readonly (readonly [name: string, columns: string])[] = [
   ['job_line', '*'],
   ['job_line_tick', '*'],
   ['range_plan', '*'],
+  ['automatic_run', '*'],
+  ['automatic_order', '*'],
   ['instrument_note', '*'],
   ['bias', '*'],
   ['vessel', '*'],

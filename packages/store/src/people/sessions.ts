@@ -296,7 +296,7 @@ export async function setPassword(
   await appendToTrail(tx, actor, { act: 'set password', subject: { kind: 'person', id: personId } });
 }
 
-export const SCOPES = ['read', 'write'] as const;
+export const SCOPES = ['read', 'write', 'link'] as const;
 export type Scope = (typeof SCOPES)[number];
 
 export const tokenSchema = z.object({
@@ -330,9 +330,9 @@ export function tokensOf(db: Queryable, personId: number): Promise<ApiToken[]> {
 }
 
 /**
- * Makes a token that acts as its maker.
+ * Makes a token that acts as its maker. That of a link reaches for its bench alone; an administrator makes it.
  * @returns the token itself, which cannot be shown again
- * @throws StoreError `unknown-person`
+ * @throws StoreError `unknown-person`, `not-allowed`
  */
 export async function makeToken(
   tx: Queryable,
@@ -342,6 +342,7 @@ export async function makeToken(
   const person = await findPerson(tx, actor.personId);
   if (person === null) throw new StoreError({ code: 'unknown-person' });
   if (person.mustChangePassword) throw new StoreError({ code: 'password-to-change' });
+  if (scope === 'link') await requireAdministrator(tx, actor);
   const token = `barys_${newToken()}`;
   const expiresAt = dayjs(actor.at).add(days, 'day').toDate();
   const [row] = await tx.query<{ id: number }>(
@@ -377,7 +378,7 @@ export async function personOfToken(
   const [row] = await db.query<{ id: number }>(
     `select person_id as id from api_token
      where token_hash = $1 and revoked_at is null and expires_at > $2 and scope = any($3)`,
-    [hashOfToken(token), at, wanted === 'read' ? SCOPES : ['write']],
+    [hashOfToken(token), at, wanted === 'read' ? ['read', 'write'] : [wanted]],
   );
   return row === undefined ? null : findPerson(db, row.id);
 }

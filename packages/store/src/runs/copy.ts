@@ -108,6 +108,15 @@ export type MadeWith = z.infer<typeof madeWithSchema>;
 
 export type RunKind = 'as-found' | 'as-left';
 
+/** Where a reading comes from that nobody typed, with what came over the wire. */
+export interface ReadingSource {
+  readonly link: string;
+  readonly reference: string;
+  readonly output: string;
+  readonly digital: string | null;
+  readonly raw: { readonly applied: string; readonly output: string; readonly digital: string };
+}
+
 export interface Reading {
   readonly id: number;
   readonly position: number;
@@ -124,6 +133,8 @@ export interface Reading {
   readonly day: string;
   readonly readBy: string;
   readonly readAt: Date;
+  /** Null of one that was typed. */
+  readonly source: ReadingSource | null;
 }
 
 export interface Run {

@@ -7,7 +7,7 @@ import { marksOfRuns } from './marks';
 /** Of the readings of a run, with the site's day of each. */
 export const READING_SQL = `
   select reading.id, run_id as "runId", position, applied_text as "appliedText", applied, applied_as as "appliedAs",
-    output_text as "outputText", output, more, taken_at as "takenAt",
+    output_text as "outputText", output, more, taken_at as "takenAt", source,
     to_char(least(coalesce(taken_at, read_at), read_at) at time zone coalesce((select time_zone from installation), 'UTC'),
       'YYYY-MM-DD') as day, name_at(read_by, read_at) as "readBy", read_at as "readAt",
     exists (select from reading later where later.supersedes = reading.id) as "isSuperseded"

@@ -1,7 +1,7 @@
 /** Writing one reading. */
 import { checkWorker, requireWorker, type Person } from '../people/people';
 import type { Standing } from '../jobs/stages';
-import type { ExtraColumn, RunKind } from './copy';
+import type { ExtraColumn, ReadingSource, RunKind } from './copy';
 import { parseTyped } from '@barys/core/text';
 import type { Queryable } from '../db/database';
 import { StoreError } from '../db/errors';
@@ -21,6 +21,8 @@ export interface TypedReading {
   readonly desk?: string | null;
   /** The reading that this one corrects, or null for the first at its point. */
   readonly supersedes: number | null;
+  /** Where it comes from; null of one that was typed. */
+  readonly source?: ReadingSource | null;
 }
 
 /**
@@ -101,8 +103,8 @@ const WRITE_SQL = `
     ) as counts from run where id = $1
   ), saved as (
     insert into reading (run_id, position, client_key, applied_text, applied, applied_as, output_text, output,
-      read_by, read_at, supersedes, more, taken_at)
-    select $1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13
+      read_by, read_at, supersedes, more, taken_at, source)
+    select $1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $18
     where not exists (select from kept) and not exists (select from taken) and (select counts from standing_run)
       and (select id from standing) is not distinct from $11
     returning id, read_at
@@ -183,7 +185,9 @@ export async function saveReading(
         applied: applied.text,
         output: output.text,
         ...more,
+        ...(entry.source == null ? {} : { link: entry.source.link }),
       }),
+      entry.source == null ? null : JSON.stringify(entry.source),
     ],
     'write-reading',
   );

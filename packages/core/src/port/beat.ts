@@ -1,0 +1,77 @@
+/** What a link and Barys say to each other, several times a second: values and readings one way, what to do the other. */
+import type { Order, Plan } from '../automatic';
+import type { Transfer } from '../signal';
+import type { Channel } from './index';
+
+export interface BeatValue {
+  readonly device: string;
+  readonly channel: Channel;
+  readonly model: string;
+  readonly value: number | null;
+  readonly unit: string;
+  readonly raw: string;
+  readonly isStable: boolean | null;
+  readonly state: string;
+  readonly trouble: string;
+  /** ms of the epoch. */
+  readonly at: number;
+}
+
+export interface BeatTaken {
+  readonly automatic: number;
+  readonly position: number;
+  readonly clientKey: string;
+  readonly appliedText: string;
+  readonly outputText: string;
+  readonly digitalText: string | null;
+  readonly raw: { readonly applied: string; readonly output: string; readonly digital: string };
+  readonly takenAt: number;
+  readonly isRepeat: boolean;
+}
+
+export interface Beat {
+  readonly values: readonly BeatValue[];
+  readonly taken: readonly BeatTaken[];
+  readonly state: {
+    readonly automatic: number;
+    readonly doneOrder: number;
+    readonly state: {
+      readonly phase: string;
+      readonly position: number | null;
+      readonly words: string;
+      readonly leftS: number | null;
+    };
+  } | null;
+}
+
+/** What a link has to do now. */
+export interface Task {
+  readonly automatic: number;
+  readonly plan: Plan;
+  /** Positions that have no reading. */
+  readonly open: readonly number[];
+  readonly devices: { readonly reference: string; readonly output: string; readonly digital: string | null };
+  /** Orders that were not obeyed yet. */
+  readonly orders: readonly { readonly id: number; readonly name: Order }[];
+  /** Why it stood held when it was last heard of; null where it did not. */
+  readonly wasHeld: string | null;
+  readonly doneOrder: number;
+  /** Digits behind the point of what is kept of a reading. */
+  readonly decimals: { readonly input: number; readonly output: number };
+  /** What is set in the instrument: a simulated one takes it on. */
+  readonly configuration: TaskConfiguration;
+}
+
+export interface TaskConfiguration {
+  readonly lrv: number;
+  readonly urv: number;
+  readonly inputUnit: string;
+  readonly dampingS: number;
+  readonly transferFunction: Transfer;
+}
+
+export interface BeatAnswer {
+  /** Readings that Barys will never keep, and why. */
+  readonly refused: readonly { readonly clientKey: string; readonly words: string }[];
+  readonly task: Task | null;
+}

@@ -1,0 +1,270 @@
+/** A link at a simulated bench against a Barys in memory, in a time of its own. */
+import { obey, type Order, type Plan } from '@barys/core/automatic';
+import type { Beat, BeatAnswer, BeatTaken, Port, Task } from '@barys/core/port';
+import { upAndDown } from '@barys/core/procedure';
+import { makeChance } from '@barys/rig/chance';
+import { describe, expect, it } from 'vitest';
+import { Link, type BenchEnd } from './link';
+import { standInBench } from './standIn';
+
+const CONFIGURATION = {
+  lrv: 0,
+  urv: 250,
+  inputUnit: 'kPa',
+  dampingS: 0.5,
+  transferFunction: { kind: 'linear' } as const,
+};
+const PLAN: Plan = {
+  stops: upAndDown([0, 50, 100]).map(({ position, direction, nominalPercent }) => ({
+    position,
+    direction,
+    applied: nominalPercent * 2.5,
+  })),
+  unit: 'kPa',
+  inputSpan: 250,
+  outputSpan: 16,
+  settle: { waitS: 3.5, holdS: 5, bandPercent: 0.1 },
+  approach: { ratePercentPerS: 10, overshootPercent: 0.1 },
+  reference: { low: -100, high: 700 },
+  isCurrent: true,
+  patienceS: 120,
+  staleS: 2,
+};
+
+/** Barys as the link knows it: what is kept, and what is to do. */
+class FakeBarys {
+  readonly kept = new Map<number, BeatTaken>();
+  readonly all: BeatTaken[] = [];
+  orders: { id: number; name: Order }[] = [];
+  isAway = false;
+  /** The beat arrives, and its answer does not. */
+  losesAnswers = false;
+  isEnded = false;
+  refuses = false;
+  last: Beat | null = null;
+  doneOrder = 0;
+  private held: string | null = null;
+
+  beat = (beat: Beat): Promise<BeatAnswer> => {
+    if (this.isAway) return Promise.reject(new Error('away'));
+    this.last = beat;
+    const refused: { clientKey: string; words: string }[] = [];
+    for (const taken of beat.taken) {
+      if (this.refuses) refused.push({ clientKey: taken.clientKey, words: 'The stage has passed.' });
+      else if (
+        !this.kept.has(taken.position) ||
+        (taken.isRepeat && this.kept.get(taken.position)?.clientKey !== taken.clientKey)
+      ) {
+        this.kept.set(taken.position, taken);
+        this.all.push(taken);
+      }
+    }
+    this.doneOrder = beat.state?.doneOrder ?? this.doneOrder;
+    if (beat.state !== null) this.held = beat.state.state.phase === 'held' ? beat.state.state.words : null;
+    if (beat.state?.state.phase === 'finished') this.isEnded = true;
+    if (this.losesAnswers) return Promise.reject(new Error('lost'));
+    return Promise.resolve({ refused, task: this.isEnded ? null : this.task() });
+  };
+
+  private task(): Task {
+    return {
+      automatic: 1,
+      plan: PLAN,
+      open: PLAN.stops.map(({ position }) => position).filter((position) => !this.kept.has(position)),
+      devices: { reference: 'Controller', output: 'Loop meter', digital: 'Transmitter' },
+      orders: this.orders.filter(({ id }) => id > this.doneOrder),
+      wasHeld: this.held,
+      doneOrder: this.doneOrder,
+      decimals: { input: 3, output: 4 },
+      configuration: CONFIGURATION,
+    };
+  }
+}
+
+class Scene {
+  s = 0;
+  readonly barys = new FakeBarys();
+  readonly bench: ReturnType<typeof standInBench>;
+  link: Link;
+  constructor(readonly end?: (bench: ReturnType<typeof standInBench>) => BenchEnd) {
+    this.bench = standInBench(7, () => this.s);
+    this.link = this.started();
+  }
+  started(): Link {
+    const bench = this.end?.(this.bench) ?? this.bench;
+    return new Link(bench, { beat: this.barys.beat }, () => this.s, 20);
+  }
+  async turn(): Promise<void> {
+    await this.link.turn().catch(() => undefined);
+    this.s += 0.5;
+  }
+  async until(isSo: () => boolean, most = 2000): Promise<void> {
+    for (let turns = 0; turns < most && !isSo(); turns += 1) await this.turn();
+    expect(isSo(), JSON.stringify(this.barys.last?.state)).toBe(true);
+  }
+  get phase(): string | undefined {
+    return this.barys.last?.state?.state.phase;
+  }
+  stateOf(name: string): Promise<string> {
+    return this.bench.devices.find((one) => one.name === name)?.port.state() ?? Promise.resolve('');
+  }
+}
+
+describe('a link', () => {
+  it('tells all values, goes through its run, and keeps each point once with what came over the wire', async () => {
+    const scene = new Scene();
+    await scene.until(() => scene.barys.isEnded);
+    expect([...scene.barys.kept.keys()]).toEqual([1, 2, 3, 4, 5]);
+    const middle = scene.barys.kept.get(2);
+    expect(middle?.appliedText).toMatch(/^12[45]\.\d{3}$/);
+    expect(middle?.outputText).toMatch(/^1[12]\.\d{4}$/);
+    expect(middle?.digitalText).toMatch(/^12[45]\.\d{3}$/);
+    expect(middle?.raw.applied).toMatch(/^1\.2[45]\d+e\+2 kPa$/);
+    expect(scene.barys.last?.values.map(({ device, channel }) => `${device} ${channel}`)).toEqual([
+      'Controller pressure',
+      'Loop meter current',
+      'Transmitter digital value',
+      'Transmitter display',
+    ]);
+    expect(await scene.stateOf('Controller')).toBe('vented');
+  });
+
+  it('killed 200 times at any moment loses, doubles and hurries nothing', async () => {
+    const chance = makeChance(11);
+    for (let runs = 0; runs < 10; runs += 1) {
+      const scene = new Scene();
+      for (let kills = 0; kills < 20; kills += 1) {
+        // Sometimes it dies with the answer on its way: what it sent has been kept.
+        scene.barys.losesAnswers = chance.uniform(0, 1) < 0.5;
+        for (let turns = chance.uniform(0, 12); turns > 0; turns -= 1) {
+          await scene.turn();
+          if (turns > 1) scene.barys.losesAnswers = false;
+        }
+        scene.barys.losesAnswers = false;
+        scene.link = scene.started();
+      }
+      await scene.until(() => scene.barys.isEnded);
+      expect([...scene.barys.kept.keys()].sort()).toEqual([1, 2, 3, 4, 5]);
+      expect(scene.barys.all).toHaveLength(5);
+      for (const { position, appliedText } of scene.barys.all)
+        expect(Math.abs(Number(appliedText) - (PLAN.stops[position - 1]?.applied ?? NaN))).toBeLessThan(
+          0.126,
+        );
+    }
+  });
+
+  it('passes over what somebody typed meanwhile', async () => {
+    const scene = new Scene();
+    await scene.until(() => scene.barys.kept.size === 1);
+    const typed = { position: 3 } as BeatTaken;
+    scene.barys.kept.set(3, typed);
+    await scene.until(() => scene.barys.isEnded);
+    expect(scene.barys.all.map(({ position }) => position)).toEqual([1, 2, 4, 5]);
+    expect(scene.barys.kept.get(3)).toBe(typed);
+  });
+
+  it('obeys each order once, repeats a point, and goes on', async () => {
+    const scene = new Scene();
+    await scene.until(() => scene.barys.kept.size === 2);
+    scene.barys.orders = [{ id: 4, name: 'hold' }];
+    await scene.until(() => scene.phase === 'held');
+    expect(scene.barys.last?.state).toMatchObject({ doneOrder: 4, state: { words: 'Held by hand.' } });
+    expect(await scene.stateOf('Controller')).toBe('holding');
+    scene.barys.orders.push({ id: 5, name: 'repeat' });
+    await scene.until(() => scene.barys.all.length === 3);
+    expect(scene.barys.all.at(-1)).toMatchObject({ position: 2, isRepeat: true });
+    await scene.until(() => scene.barys.isEnded);
+    expect(scene.barys.all.map(({ position }) => position)).toEqual([1, 2, 2, 3, 4, 5]);
+  });
+
+  it('stays held when it is started again, until somebody lets it go on', async () => {
+    const scene = new Scene();
+    scene.barys.orders = [{ id: 1, name: 'hold' }];
+    await scene.until(() => scene.phase === 'held');
+    scene.link = scene.started();
+    for (let turns = 0; turns < 60; turns += 1) await scene.turn();
+    expect(scene.phase).toBe('held');
+    expect(scene.barys.all).toEqual([]);
+    scene.barys.orders.push({ id: 2, name: 'go on' });
+    await scene.until(() => scene.barys.isEnded);
+  });
+
+  it('shuts in what is under pressure when nobody hears it, and comes to the point again after', async () => {
+    const scene = new Scene();
+    await scene.until(() => scene.barys.kept.size === 1);
+    scene.barys.isAway = true;
+    for (let turns = 0; turns < 30; turns += 1) await scene.turn();
+    expect(await scene.stateOf('Controller')).toBe('holding');
+    const before = scene.barys.all.length;
+    scene.barys.isAway = false;
+    await scene.turn();
+    await scene.turn();
+    // What it had read before it was alone is told now; nothing is read at once.
+    expect(scene.barys.all.length - before).toBeLessThanOrEqual(1);
+    await scene.until(() => scene.barys.isEnded);
+    expect(scene.barys.all.map(({ position }) => position)).toEqual([1, 2, 3, 4, 5]);
+  });
+
+  it('leaves the pressure shut in when the run is taken over, and vents when it is stopped', async () => {
+    const scene = new Scene();
+    await scene.until(() => scene.barys.kept.size === 1);
+    scene.barys.isEnded = true;
+    await scene.turn();
+    expect(await scene.stateOf('Controller')).toBe('holding');
+    await scene.turn();
+    expect(scene.barys.last?.state).toBeNull();
+    await scene.link.end();
+    expect(await scene.stateOf('Controller')).toBe('vented');
+  });
+
+  it('holds where Barys will never keep a reading, and does not send it for ever', async () => {
+    const scene = new Scene();
+    scene.barys.refuses = true;
+    await scene.until(() => scene.phase === 'held');
+    expect(scene.barys.last?.state?.state.words).toBe('The stage has passed.');
+    for (let turns = 0; turns < 5; turns += 1) await scene.turn();
+    expect(scene.barys.last?.taken).toEqual([]);
+  });
+
+  const broken = (of: string, change: (port: Port) => Port) =>
+    new Scene((bench) => ({
+      ...bench,
+      devices: bench.devices.map((one) => (one.name === of ? { ...one, port: change(one.port) } : one)),
+    }));
+
+  it.each([
+    [
+      'a unit that is not the one asked for',
+      (port: Port) => ({ ...port, read: () => port.read('current').then((one) => ({ ...one, unit: 'V' })) }),
+    ],
+    [
+      'no number',
+      (port: Port) => ({ ...port, read: () => port.read('current').then((one) => ({ ...one, value: NaN })) }),
+    ],
+    ['an error', (port: Port) => ({ ...port, read: () => Promise.reject(new Error('garbage')) })],
+    ['no answer at all', (port: Port) => ({ ...port, read: () => new Promise<never>(() => undefined) })],
+  ])(
+    'takes nothing from a meter that gives %s',
+    async (_name, change) => {
+      const scene = broken('Loop meter', change);
+      await scene.until(() => scene.phase === 'held', 60);
+      expect(scene.barys.last?.state?.state.words).toBe('The output gives no value.');
+      expect(scene.barys.all).toEqual([]);
+    },
+    120_000,
+  );
+
+  it('holds when the controller refuses to be set', async () => {
+    const scene = broken('Controller', (port) => ({
+      ...port,
+      set: () => Promise.reject(new Error('over range')),
+    }));
+    await scene.until(() => scene.phase === 'held', 20);
+    expect(scene.barys.last?.state?.state.words).toBe('Controller: over range');
+  });
+});
+
+it('an order has no hold on a run that is finished', () => {
+  const state = { phase: 'finished', index: 5 } as Parameters<typeof obey>[1];
+  expect(obey(PLAN, state, 'hold', 0)).toEqual({ state, act: null });
+});

@@ -1,0 +1,296 @@
+/**
+ * A link: it stands at a bench, reads its instruments, tells Barys, and goes through the run that it is given. What it has read
+ * and Barys has not confirmed it sends again; what it does not know after a start, Barys tells it. It keeps no file.
+ */
+import {
+  advance,
+  begin,
+  obey,
+  type Act,
+  type AutoState,
+  type Seen,
+  type Taken,
+  type Value,
+} from '@barys/core/automatic';
+import type {
+  Beat,
+  BeatAnswer,
+  BeatTaken,
+  BeatValue,
+  Channel,
+  Port,
+  Task,
+  TaskConfiguration,
+} from '@barys/core/port';
+import { convert, isUnit } from '@barys/core/units';
+import { randomUUID } from 'node:crypto';
+
+export interface Device {
+  readonly name: string;
+  readonly model: string;
+  readonly port: Port;
+}
+
+/** What stands at the bench. */
+export interface BenchEnd {
+  readonly devices: readonly Device[];
+  /** A simulated instrument takes on what is set in that of the job; a real one is as it is. */
+  readonly takeOn?: (configuration: TaskConfiguration) => void;
+}
+
+/** Barys, however it is reached. */
+export interface Barys {
+  beat(this: void, beat: Beat): Promise<BeatAnswer>;
+}
+
+/** Without a word from Barys for so long nobody watches: what is under pressure is shut in. */
+const CONTACT_S = 10;
+interface Read extends BeatValue {
+  /** s by the clock of the link. */
+  readonly s: number;
+}
+
+/** The unit of what is never a pressure. */
+const inUnit = (value: number, from: string, to: string): number => {
+  if (from === to) return value;
+  if (!isUnit(from) || !isUnit(to)) throw new Error(`${from} is not ${to}`);
+  return convert(value, from, to);
+};
+
+export class Link {
+  private task: Task | null = null;
+  private state: AutoState | null = null;
+  private doneOrder = 0;
+  /** Of a point that was asked for once more. */
+  private repeating: number | null = null;
+  private unsent: readonly BeatTaken[] = [];
+  private heardS: number;
+  private isAlone = false;
+  private leftS: number | null = null;
+
+  /** @param clock s, of any beginning; all times of a run are by it */
+  constructor(
+    private readonly bench: BenchEnd,
+    private readonly barys: Barys,
+    private readonly clock: () => number,
+    /** An instrument that takes longer to answer gives no value now. */
+    private readonly answerMs = 1500,
+  ) {
+    this.heardS = clock();
+  }
+
+  /** One look at the instruments, one word with Barys, one step of the run. */
+  async turn(): Promise<void> {
+    const read = await this.readAll();
+    if (this.task !== null && this.state !== null && !this.isAlone)
+      await this.goOn(this.task, this.state, read);
+    const sent = this.unsent;
+    const beat: Beat = {
+      values: read.map(({ s: _s, ...value }) => value),
+      taken: sent,
+      state: this.task === null || this.state === null ? null : this.wordsOf(this.task, this.state),
+    };
+    let answer: BeatAnswer;
+    try {
+      answer = await this.barys.beat(beat);
+    } catch (error) {
+      await this.standAlone();
+      throw error;
+    }
+    this.heardS = this.clock();
+    this.unsent = this.unsent.filter((one) => !sent.includes(one));
+    await this.hear(answer);
+  }
+
+  /** Lets go of all that is under pressure. */
+  async end(): Promise<void> {
+    for (const { port } of this.bench.devices) {
+      await port.vent?.();
+      await port.close();
+    }
+  }
+
+  private async readAll(): Promise<Read[]> {
+    const all = this.bench.devices.map(async ({ name, model, port }) => {
+      const state = await this.inTime(port.state()).catch(() => 'away');
+      return Promise.all(port.channels.map((channel) => this.readOne({ name, model, port }, channel, state)));
+    });
+    return (await Promise.all(all)).flat();
+  }
+
+  private async readOne({ name, model, port }: Device, channel: Channel, state: string): Promise<Read> {
+    const s = this.clock();
+    const of = { device: name, channel, model, state };
+    try {
+      const { value, unit, at, isStable, raw } = await this.inTime(port.read(channel));
+      if (!Number.isFinite(value)) throw new Error('It gives no number.');
+      return { ...of, value, unit, raw, isStable, trouble: '', at, s };
+    } catch (error) {
+      const trouble = error instanceof Error ? error.message : String(error);
+      return { ...of, value: null, unit: '', raw: '', isStable: null, trouble, at: Date.now(), s };
+    }
+  }
+
+  private async goOn(task: Task, state: AutoState, read: readonly Read[]): Promise<void> {
+    const seen = this.seenOf(task, read);
+    const { state: next, act, taken, leftS } = advance(task.plan, this.atOpen(task, state), seen);
+    this.state = next;
+    this.leftS = leftS;
+    if (act !== null) await this.act(task, act);
+    if (taken === null) return;
+    this.unsent = [...this.unsent, takenOf(task, taken, read, this.repeating === taken.position)];
+    this.repeating = null;
+  }
+
+  /** A point that has a reading by now, typed or taken, is passed over, unless it was asked for again. */
+  private atOpen({ plan, open }: Task, state: AutoState): AutoState {
+    const isToDo = (index: number) => {
+      const position = plan.stops[index]?.position;
+      if (position === undefined) return true;
+      return (
+        position === this.repeating ||
+        (open.includes(position) && !this.unsent.some((taken) => taken.position === position))
+      );
+    };
+    let { index } = state;
+    while (!isToDo(index)) index += 1;
+    if (index === state.index || state.phase === 'held') return { ...state, index };
+    return begin(index, this.clock(), state.isStepping);
+  }
+
+  private seenOf({ plan, devices }: Task, read: readonly Read[]): Seen {
+    const valueOf = (device: string | null, channel: Channel, unit: string): Value | null => {
+      const found = read.find((one) => one.device === device && one.channel === channel);
+      if (found?.value == null) return null;
+      try {
+        return { s: found.s, value: inUnit(found.value, found.unit, unit), isStable: found.isStable };
+      } catch {
+        // A unit that is not the one asked for says nothing of this quantity.
+        return null;
+      }
+    };
+    const inAlarm = read.find(
+      ({ device, state }) =>
+        state === 'alarm' && [devices.reference, devices.output, devices.digital].includes(device),
+    );
+    return {
+      s: this.clock(),
+      reference: valueOf(devices.reference, 'pressure', plan.unit),
+      output: valueOf(devices.output, 'current', 'mA'),
+      digital: valueOf(devices.digital, 'digital value', plan.unit),
+      alarm: inAlarm === undefined ? null : `${inAlarm.device} says that something is wrong with it.`,
+    };
+  }
+
+  private async act({ plan, devices }: Task, act: Act): Promise<void> {
+    const port = this.bench.devices.find(({ name }) => name === devices.reference)?.port;
+    try {
+      if (act.kind === 'set') await this.inTime(port?.set?.(act.pressure, plan.unit, act.ratePerS));
+      if (act.kind === 'hold') await this.inTime(port?.hold?.());
+      if (act.kind === 'vent') await this.inTime(port?.vent?.());
+    } catch (error) {
+      // It is set again once somebody has looked.
+      if (this.state !== null)
+        this.state = {
+          ...this.state,
+          phase: 'held',
+          held: {
+            why: 'no contact',
+            words: `${devices.reference}: ${error instanceof Error ? error.message : String(error)}`,
+          },
+        };
+    }
+  }
+
+  private wordsOf({ automatic, plan }: Task, { phase, index, held }: AutoState): NonNullable<Beat['state']> {
+    return {
+      automatic,
+      doneOrder: this.doneOrder,
+      state: {
+        phase,
+        position: plan.stops[index]?.position ?? null,
+        words: held?.words ?? '',
+        leftS: this.leftS,
+      },
+    };
+  }
+
+  /** Nobody hears of what goes on: the run stands until somebody does. */
+  private async standAlone(): Promise<void> {
+    if (this.isAlone || this.task === null || this.clock() - this.heardS < CONTACT_S) return;
+    this.isAlone = true;
+    await this.act(this.task, { kind: 'hold' });
+  }
+
+  private async hear({ task, refused }: BeatAnswer): Promise<void> {
+    const before = this.task;
+    this.task = task;
+    if (task === null) {
+      // Whoever took it over finds it as it stands.
+      if (before !== null && this.state?.phase !== 'finished') await this.act(before, { kind: 'hold' });
+      this.state = null;
+      return;
+    }
+    if (before?.automatic !== task.automatic) {
+      this.bench.takeOn?.(task.configuration);
+      this.unsent = [];
+      this.repeating = null;
+      this.doneOrder = task.doneOrder;
+      this.state = begin(0, this.clock());
+      if (task.wasHeld !== null)
+        this.state = { ...this.state, phase: 'held', held: { why: 'by hand', words: task.wasHeld } };
+    } else if (this.isAlone && this.state !== null && this.state.phase !== 'held')
+      this.state = begin(this.state.index, this.clock(), this.state.isStepping);
+    this.isAlone = false;
+    for (const order of task.orders) await this.obey(task, order);
+    if (refused.length > 0 && this.state !== null)
+      this.state = {
+        ...this.state,
+        phase: 'held',
+        held: { why: 'by hand', words: refused.map(({ words }) => words).join(' ') },
+      };
+  }
+
+  private async obey(task: Task, { id, name }: Task['orders'][number]): Promise<void> {
+    if (id <= this.doneOrder || this.state === null) return;
+    this.doneOrder = id;
+    const { state, act } = obey(task.plan, this.state, name, this.clock());
+    this.state = state;
+    if (name === 'repeat') this.repeating = task.plan.stops[state.index]?.position ?? null;
+    if (act !== null) await this.act(task, act);
+  }
+
+  private async inTime<T>(answer: Promise<T> | undefined): Promise<T> {
+    if (answer === undefined) throw new Error('It cannot do that.');
+    let timer: NodeJS.Timeout | undefined;
+    const late = new Promise<never>((_resolve, reject) => {
+      timer = setTimeout(() => reject(new Error('It does not answer.')), this.answerMs);
+    });
+    try {
+      return await Promise.race([answer, late]);
+    } finally {
+      clearTimeout(timer);
+    }
+  }
+}
+
+function takenOf(task: Task, taken: Taken, read: readonly Read[], isRepeat: boolean): BeatTaken {
+  const { devices, decimals, automatic } = task;
+  const rawOf = (device: string | null, channel: Channel): string =>
+    read.find((one) => one.device === device && one.channel === channel)?.raw ?? '';
+  return {
+    automatic,
+    position: taken.position,
+    clientKey: randomUUID(),
+    appliedText: taken.reference.value.toFixed(decimals.input),
+    outputText: taken.output.value.toFixed(decimals.output),
+    digitalText: taken.digital?.value.toFixed(decimals.input) ?? null,
+    raw: {
+      applied: rawOf(devices.reference, 'pressure'),
+      output: rawOf(devices.output, 'current'),
+      digital: rawOf(devices.digital, 'digital value'),
+    },
+    takenAt: Date.now(),
+    isRepeat,
+  };
+}

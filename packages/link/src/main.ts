@@ -1,0 +1,90 @@
+/**
+ * `npm run link -- --url http://127.0.0.1:3000 --token ...`: a link with a simulated bench. It runs until it is stopped, and
+ * joins Barys again by itself. The token can come as BARYS_LINK_TOKEN, which no list of processes shows.
+ */
+import type { BeatAnswer } from '@barys/core/port';
+import { FAULTS, type FaultName, type Planted } from '@barys/rig/world';
+import { setTimeout as sleep } from 'node:timers/promises';
+import { parseArgs } from 'node:util';
+import { Link } from './link';
+import { standInBench } from './standIn';
+
+const TURN_MS = 250;
+const ANSWER_MS = 5000;
+
+const { values: given } = parseArgs({
+  options: {
+    url: { type: 'string', default: 'http://127.0.0.1:3000' },
+    token: { type: 'string' },
+    seed: { type: 'string', default: '7' },
+    fault: { type: 'string', multiple: true, default: [] },
+    /** How much faster than the clock the simulated bench goes. */
+    speed: { type: 'string', default: '1' },
+  },
+});
+
+function fail(words: string): never {
+  console.error(words);
+  process.exit(1);
+}
+
+const token = given.token ?? process.env['BARYS_LINK_TOKEN'] ?? '';
+if (token === '')
+  fail('A link needs a token: an administrator makes one at Account, “stand at a bench as a link”.');
+const seed = Number(given.seed);
+const speed = Number(given.speed);
+if (!Number.isInteger(seed)) fail(`--seed is a whole number, not "${given.seed}".`);
+if (!(speed > 0 && speed <= 100)) fail(`--speed is a number above 0, at most 100, not "${given.speed}".`);
+
+/** `tilt` or `tilt=0.4`. */
+const planted: Planted[] = given.fault.map((text) => {
+  const [name = '', size] = text.split('=');
+  if (!(name in FAULTS)) fail(`There is no fault "${name}". There are: ${Object.keys(FAULTS).join(', ')}.`);
+  return size === undefined ? { fault: name as FaultName } : { fault: name as FaultName, size: Number(size) };
+});
+
+const began = Date.now();
+const clock = (): number => ((Date.now() - began) / 1000) * speed;
+const bench = standInBench(seed, clock, planted);
+
+const link = new Link(
+  bench,
+  {
+    beat: async (beat) => {
+      const answer = await fetch(`${given.url}/api/v1/link/beat`, {
+        method: 'POST',
+        headers: { 'content-type': 'application/json', authorization: `Bearer ${token}` },
+        body: JSON.stringify(beat),
+        signal: AbortSignal.timeout(ANSWER_MS),
+      });
+      if (!answer.ok) throw new Error(`Barys says ${answer.status}: ${(await answer.text()).slice(0, 300)}`);
+      return (await answer.json()) as BeatAnswer;
+    },
+  },
+  clock,
+);
+
+const ending = new AbortController();
+for (const signal of ['SIGINT', 'SIGTERM'] as const)
+  process.on(signal, () => {
+    ending.abort();
+  });
+
+let trouble = '';
+while (!ending.signal.aborted) {
+  const begunAt = Date.now();
+  try {
+    await link.turn();
+    if (trouble !== '') console.log('Joined again.');
+    trouble = '';
+  } catch (error) {
+    const words = error instanceof Error ? error.message : String(error);
+    // What stays wrong is said once.
+    if (words !== trouble) console.error(words);
+    trouble = words;
+    await sleep(1000);
+  }
+  await sleep(Math.max(20, TURN_MS - (Date.now() - begunAt)));
+}
+await link.end();
+process.exit(0);

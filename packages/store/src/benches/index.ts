@@ -1,0 +1,29 @@
+/** Benches: links with what their instruments say, and the runs that go by themselves there. */
+export {
+  benchOfToken,
+  benchValueSchema,
+  keepValues,
+  listBenches,
+  type Bench,
+  type BenchValue,
+  type ShownBench,
+  type ShownValue,
+} from './benches';
+export {
+  assignmentOf,
+  automaticOf,
+  automaticSchema,
+  endAutomatic,
+  keepState,
+  keepTaken,
+  orderAutomatic,
+  standingOf,
+  startAutomatic,
+  stateSchema,
+  takenSchema,
+  type Automatic,
+  type AutomaticRun,
+  type StateOfLink,
+  type TakenReading,
+} from './automatic';
+export { planOf, whyNotAutomatic } from './plan';
