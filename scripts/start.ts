@@ -1,6 +1,7 @@
 /** `npm start`: everything that a fresh machine needs, then Barys on loopback until Ctrl-C. */
 import { mkdirSync, rmSync, writeFileSync } from 'node:fs';
 import { rm } from 'node:fs/promises';
+import { startBench, tokenOfBench, type BenchLink } from './lib/bench';
 import { buildWeb } from './lib/build';
 import { ensureDatabase, startCluster } from './lib/cluster';
 import { prepareDatabase, refuseOpenDemo } from './lib/database';
@@ -76,6 +77,7 @@ await main(async () => {
     await buildWeb();
     const givenUrl = process.env['DATABASE_URL'];
     const watched: Promise<void>[] = [];
+    let benchToken: string | null = null;
     const isStopping = () => stopping.begun;
     let appUrl = givenUrl ?? '';
     let web: WebServer | null = null;
@@ -95,6 +97,7 @@ await main(async () => {
       await ensureDatabase(cluster, DATABASE);
       await prepareDatabase(cluster.adminUrl(DATABASE), { plants: !isEmpty, seals: SEALS });
       await refuseOpenDemo(cluster.adminUrl(DATABASE));
+      benchToken = await tokenOfBench(cluster.adminUrl(DATABASE), HOME);
       appUrl = cluster.appUrl(DATABASE);
     } else {
       console.log('Using the PostgreSQL server of DATABASE_URL.');
@@ -106,6 +109,14 @@ await main(async () => {
     const first = await serve();
     stops.push(async () => web?.stop());
     watched.push(keepRunning(`The web server (log: ${HOME}/web.log)`, first, serve, isStopping));
+    if (benchToken !== null) {
+      const token = benchToken;
+      const bench = () => startBench(first.url, token, `${HOME}/link.log`);
+      let link: BenchLink = bench();
+      stops.push(() => link.stop());
+      const again = () => Promise.resolve((link = bench()));
+      watched.push(keepRunning(`The simulated bench (log: ${HOME}/link.log)`, link, again, isStopping));
+    }
     console.log(`\nBarys is ready: ${first.url}   (Ctrl-C stops it)`);
     await Promise.all(watched);
   } finally {

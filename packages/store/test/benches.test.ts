@@ -199,7 +199,7 @@ describe('an automatic run', () => {
     await inTx((tx) => orderAutomatic(tx, works.technician, runId, 'hold'));
     const told = await inTx((tx) => assignmentOf(tx, bench, now));
     expect(told?.orders.map(({ name }) => name)).toEqual(['hold']);
-    const state = { phase: 'held', position: 3, words: 'Held by hand.', leftS: null };
+    const state = { phase: 'held' as const, position: 3, words: 'Held by hand.', leftS: null };
     const doneOrder = told?.orders[0]?.id ?? 0;
     await inTx(async (tx) => keepState(tx, bench, { automatic: await automaticId(), doneOrder, state }, now));
     expect(await inTx((tx) => assignmentOf(tx, bench, now))).toMatchObject({
@@ -261,7 +261,7 @@ describe('an automatic run', () => {
 
   it('ends by itself when it is finished, and when its job goes on without it', async () => {
     await restart();
-    const state = { phase: 'finished', position: null, words: '', leftS: null };
+    const state = { phase: 'finished' as const, position: null, words: '', leftS: null };
     await inTx(async (tx) =>
       keepState(tx, bench, { automatic: await automaticId(), doneOrder: 0, state }, now),
     );

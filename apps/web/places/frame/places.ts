@@ -10,6 +10,7 @@ export const PLACES: readonly Place[] = [
   { name: 'Jobs', path: '/jobs', isEveryday: true },
   { name: 'Instruments', path: '/instruments', isEveryday: true },
   { name: 'References', path: '/references', isEveryday: true },
+  { name: 'Bench', path: '/bench', isEveryday: false },
   { name: 'Workshop', path: '/workshop', isEveryday: false },
   { name: 'Office', path: '/office', isEveryday: false },
 ];

@@ -11,7 +11,8 @@ import type { Plan, PlannedStop, Seen, Value } from './plan';
 export type Why = 'by hand' | 'overshot' | 'not settled' | 'leak' | 'end of range' | 'alarm' | 'no contact';
 
 /** Where it stands at a point: away from it to come from the right side, on its way, near it, waiting; or not going on. */
-export type Phase = 'backing off' | 'approaching' | 'closing in' | 'settling' | 'held' | 'finished';
+export const PHASES = ['backing off', 'approaching', 'closing in', 'settling', 'held', 'finished'] as const;
+export type Phase = (typeof PHASES)[number];
 
 export interface AutoState {
   readonly phase: Phase;

@@ -11,6 +11,7 @@ export {
 export {
   advance,
   begin,
+  PHASES,
   type Act,
   type AutoState,
   type Phase,

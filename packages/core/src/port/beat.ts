@@ -1,5 +1,5 @@
 /** What a link and Barys say to each other, several times a second: values and readings one way, what to do the other. */
-import type { Order, Plan } from '../automatic';
+import type { Order, Phase, Plan } from '../automatic';
 import type { Transfer } from '../signal';
 import type { Channel } from './index';
 
@@ -36,7 +36,7 @@ export interface Beat {
     readonly automatic: number;
     readonly doneOrder: number;
     readonly state: {
-      readonly phase: string;
+      readonly phase: Phase;
       readonly position: number | null;
       readonly words: string;
       readonly leftS: number | null;

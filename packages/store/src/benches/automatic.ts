@@ -1,5 +1,5 @@
 /** Automatic runs: started and told by people, gone through by a link, kept as readings like those that are typed. */
-import { ORDERS, type Order } from '@barys/core/automatic';
+import { ORDERS, PHASES, type Order } from '@barys/core/automatic';
 import type { Task } from '@barys/core/port';
 import { z } from 'zod';
 import { appendToTrail } from '../db/audit';
@@ -216,7 +216,7 @@ export const stateSchema = z.object({
   automatic: z.number().int().positive(),
   doneOrder: z.number().int().nonnegative(),
   state: z.object({
-    phase: z.string().max(40),
+    phase: z.enum(PHASES),
     position: z.number().int().nullable(),
     words: z.string().max(400),
     leftS: z.number().nullable(),

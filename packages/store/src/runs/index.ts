@@ -41,5 +41,6 @@ export {
   unitOf,
 } from './fit';
 export { keepMark, MARK_KINDS, type MarkKind, type NewMark, type PointMark } from './marks';
+export { runsById as runsOf } from './load';
 export { saveReading, saveReadings, type TypedReading } from './reading';
 export { workSeen, workUncertainty } from './working';

@@ -11,6 +11,9 @@ import { CorridorSheet } from '@/ui/CorridorSheet';
 import { Sheet } from '@/ui/Sheet';
 import { Stave } from '@/ui/Stave';
 import { ApplyPanel, RunFigures } from './ApplyPanel';
+import { Going } from './automatic/Going';
+import { StartForm } from './automatic/StartForm';
+import { useSeen } from './automatic/useSeen';
 import { Climb } from './Climb';
 import { climbOf } from './climbOf';
 import { Finish } from './Finish';
@@ -32,6 +35,7 @@ export function RunDesk({ jobId, run, earlier }: { jobId: number; run: ShownRun;
   const entering = useRunEntry(run, () => setIsHelpOpen(true));
   const { readings, standing, current, move } = entering;
   const { desk, takeOver } = useDesk(jobId);
+  const { seen, history, ask } = useSeen(run.id, readings.learn);
   const hand = useRef<Hand>(null);
   useHotkeys('up', () => move(-1), { enabled: current === null });
   useHotkeys('shift+slash', () => setIsHelpOpen(true), { enabled: current === null });
@@ -43,6 +47,9 @@ export function RunDesk({ jobId, run, earlier }: { jobId: number; run: ShownRun;
         pasteProblem={entering.pasteProblem}
         onHelp={() => setIsHelpOpen(true)}
       />
+      {seen !== null && seen.automatic !== null && (
+        <Going run={run} automatic={seen.automatic} history={history} onTold={ask} />
+      )}
       <Box
         sx={{
           display: 'grid',
@@ -64,6 +71,9 @@ export function RunDesk({ jobId, run, earlier }: { jobId: number; run: ShownRun;
         />
         <StaveOfRun run={run} entering={entering} />
       </Box>
+      {seen !== null && seen.automatic === null && seen.benches.length > 0 && (
+        <StartForm run={run} benches={seen.benches} whyNot={seen.whyNot} onStarted={ask} />
+      )}
       <FromSheet time={entering.sheetTime} onTime={entering.setSheetTime} />
       <KeysSheet isOpen={isHelpOpen} onClose={() => setIsHelpOpen(false)} />
     </>

@@ -45,6 +45,16 @@ export class Sender {
     private readonly tell: (event: SenderEvent) => void,
   ) {}
 
+  /**
+   * Readings that somebody else keeps meanwhile: what is typed at their points from now on corrects them. What waits was
+   * typed without having seen them, and corrects nothing.
+   */
+  learn(readings: readonly { readonly id: number; readonly position: number }[]): void {
+    const { waiting } = this.store.get();
+    for (const { id, position } of readings)
+      if (!waiting.some((one) => one.position === position)) this.standing.set(position, id);
+  }
+
   /** Sends until nothing waits, or the server has to be asked again later. One at a time; a second call is none. */
   async sendAll(): Promise<void> {
     if (this.isSending) return;

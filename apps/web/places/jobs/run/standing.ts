@@ -3,7 +3,7 @@ import { parseTyped } from '@barys/core/text';
 import { pointWords } from '@/ui/figures';
 import type { Waiting, WaitingMark, WaitingReading } from './keep';
 import type { SenderEvent } from './sender';
-import type { Entry, ShownMark, ShownRun } from './types';
+import type { Entry, ShownMark, ShownReading, ShownRun } from './types';
 
 interface Saved extends Entry {
   readonly id: number;
@@ -60,8 +60,30 @@ export const standingOf = (run: ShownRun): Standing => ({
   refused: new Map(),
 });
 
+/** Readings that somebody else keeps meanwhile: a link. */
+export interface Others {
+  readonly kind: 'others';
+  readonly readings: readonly ShownReading[];
+}
+
+/** What stands once readings of others are known; what is known already, or newer, stays. */
+function withOthers(standing: Standing, { readings }: Others): Standing {
+  const news = readings.filter(({ position, id }) => id > (standing.saved.get(position)?.id ?? 0));
+  const last = news.reduce<ShownReading | null>((a, b) => (a === null || b.id > a.id ? b : a), null);
+  if (last === null) return standing;
+  return {
+    ...standing,
+    saved: new Map([
+      ...standing.saved,
+      ...news.map((reading) => [reading.position, { ...reading, isSaved: true }] as const),
+    ]),
+    savedClock: last.savedClock,
+  };
+}
+
 /** What stands after the server has said something. */
-export function heard(standing: Standing, event: SenderEvent): Standing {
+export function heard(standing: Standing, event: SenderEvent | Others): Standing {
+  if (event.kind === 'others') return withOthers(standing, event);
   if (event.kind === 'later') return { ...standing, problem: event.why };
   const { sent } = event;
   if (event.kind === 'refused')

@@ -16,7 +16,7 @@ import {
 import { Sender } from './sender';
 import { entriesOf, heard, marksOf, problemOf, standingOf } from './standing';
 import { deskId } from './useDesk';
-import type { Entry, ShownMark, ShownRun } from './types';
+import type { Entry, ShownMark, ShownReading, ShownRun } from './types';
 
 const RETRY_MS = 1500;
 
@@ -40,6 +40,8 @@ export interface Readings {
     takenAt: Date | null,
   ): void;
   mark(this: void, mark: Omit<WaitingMark, 'clientKey' | 'kind'>): void;
+  /** Readings that a link keeps meanwhile. */
+  learn(this: void, readings: readonly ShownReading[]): void;
 }
 
 const without = (drafts: Kept['drafts'], position: number): Kept['drafts'] =>
@@ -97,6 +99,14 @@ export function useReadings(run: ShownRun): Readings {
     [queue],
   );
 
+  const learn = useCallback(
+    (readings: readonly ShownReading[]) => {
+      sender.learn(readings);
+      hear({ kind: 'others', readings });
+    },
+    [sender],
+  );
+
   const entries = useMemo(() => entriesOf(standing, kept.waiting), [standing, kept.waiting]);
   const marks = useMemo(() => marksOf(standing, kept.waiting), [standing, kept.waiting]);
   return {
@@ -109,5 +119,6 @@ export function useReadings(run: ShownRun): Readings {
     keepDraft,
     enter,
     mark,
+    learn,
   };
 }

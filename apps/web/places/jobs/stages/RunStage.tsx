@@ -1,27 +1,16 @@
 import { StoreError } from '@barys/store/db';
 import { asFoundRun, hasSamePoints, type JobFile } from '@barys/store/jobs';
 import type { Run, RunKind } from '@barys/store/runs';
-import { showClock } from '@/server/dates';
 import { ThrowAway } from '@/places/jobs/ThrowAway';
 import { RunDesk } from '@/places/jobs/run/RunDesk';
+import { shownReading } from '@/places/jobs/run/shownReading';
 import type { ShownRun } from '@/places/jobs/run/types';
 
 const toShown = ({ id, kind, madeWith, readings, marks }: Run): ShownRun => ({
   id,
   kind,
   madeWith,
-  readings: readings.map(
-    ({ id: reading, position, appliedText, applied, outputText, output, more, readAt }) => ({
-      id: reading,
-      position,
-      appliedText,
-      applied,
-      outputText,
-      output,
-      more,
-      savedClock: showClock(readAt),
-    }),
-  ),
+  readings: readings.map(shownReading),
   marks: marks.map(({ position, kind: mark, appliedText, outputText, remark }) => ({
     position,
     kind: mark,

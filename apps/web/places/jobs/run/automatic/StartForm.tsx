@@ -1,0 +1,147 @@
+'use client';
+import type { Channel } from '@barys/core/port';
+import type { ShownBench } from '@barys/store/benches';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import MenuItem from '@mui/material/MenuItem';
+import TextField from '@mui/material/TextField';
+import Typography from '@mui/material/Typography';
+import { useState } from 'react';
+import { Refused } from '@/ui/Refused';
+import { Sheet } from '@/ui/Sheet';
+import { useSubmit } from '@/ui/useSubmit';
+import type { ShownRun } from '../types';
+import { startAutomaticAction } from './actions';
+
+const devicesWith = (bench: ShownBench | undefined, channel: Channel): string[] =>
+  (bench?.values ?? []).filter((one) => one.channel === channel).map(({ device }) => device);
+
+/** Which instruments of a bench a run goes by itself with; what there is one of is chosen. */
+export function StartForm({
+  run,
+  benches,
+  whyNot,
+  onStarted,
+}: {
+  run: ShownRun;
+  benches: readonly ShownBench[];
+  whyNot: string | null;
+  onStarted: () => void;
+}) {
+  const [isOpen, setOpen] = useState(false);
+  const [chosen, choose] = useState<Readonly<Record<string, string>>>({});
+  const there = benches.filter(({ isThere }) => isThere);
+  const bench = there.find(({ id }) => String(id) === chosen['bench']) ?? there[0];
+  const references = devicesWith(bench, 'pressure');
+  const outputs = devicesWith(bench, 'current');
+  const digitals = run.madeWith.columns.includes('digital') ? devicesWith(bench, 'digital value') : [];
+  const start = useSubmit(async () => {
+    const answer = await startAutomaticAction({
+      run: run.id,
+      bench: bench?.id ?? 0,
+      reference: chosen['reference'] ?? references[0] ?? '',
+      output: chosen['output'] ?? outputs[0] ?? '',
+      digital: digitals.length === 0 ? null : (chosen['digital'] ?? digitals[0] ?? null),
+    });
+    onStarted();
+    return answer;
+  });
+  if (!isOpen)
+    return (
+      <Box sx={{ mb: 1 }}>
+        <Button onClick={() => setOpen(true)} sx={{ minHeight: 44 }}>
+          Run it at a bench
+        </Button>
+      </Box>
+    );
+  const trouble =
+    whyNot ??
+    (there.length === 0
+      ? 'No bench is there: nothing is heard of a link.'
+      : references.length === 0 || outputs.length === 0
+        ? `${bench?.name ?? 'The bench'} has no controller, or nothing that reads a current.`
+        : null);
+  return (
+    <Sheet title="Run it at a bench" sx={{ mb: 1.5 }}>
+      {trouble === null ? (
+        <Box
+          component="form"
+          {...start.form(() => undefined)}
+          sx={{ display: 'flex', gap: 1.5, flexWrap: 'wrap', alignItems: 'center' }}
+        >
+          <Choice
+            label="Bench"
+            name="bench"
+            of={there.map(({ id, name }) => [String(id), name])}
+            chosen={chosen}
+            choose={choose}
+          />
+          <Choice
+            label="Pressure"
+            name="reference"
+            of={references.map((one) => [one, one])}
+            chosen={chosen}
+            choose={choose}
+          />
+          <Choice
+            label="Output"
+            name="output"
+            of={outputs.map((one) => [one, one])}
+            chosen={chosen}
+            choose={choose}
+          />
+          {digitals.length > 0 && (
+            <Choice
+              label="Digital value"
+              name="digital"
+              of={digitals.map((one) => [one, one])}
+              chosen={chosen}
+              choose={choose}
+            />
+          )}
+          <Button type="submit" variant="contained" aria-busy={start.isPending} sx={{ minHeight: 44 }}>
+            Run it
+          </Button>
+        </Box>
+      ) : (
+        <Typography>{trouble}</Typography>
+      )}
+      <Refused answer={start.answer} />
+      <Typography variant="body2" sx={{ color: 'text.secondary', mt: 1 }}>
+        The controller goes to each point from its own side, waits until pressure and output stand, and reads.
+        It is under pressure by itself: keep clear of the connection, and have the vent within reach. Its
+        readings are kept in your name.
+      </Typography>
+    </Sheet>
+  );
+}
+
+function Choice({
+  label,
+  name,
+  of,
+  chosen,
+  choose,
+}: {
+  label: string;
+  name: string;
+  of: readonly (readonly [value: string, words: string])[];
+  chosen: Readonly<Record<string, string>>;
+  choose: (chosen: Readonly<Record<string, string>>) => void;
+}) {
+  return (
+    <TextField
+      select
+      label={label}
+      value={chosen[name] ?? of[0]?.[0] ?? ''}
+      onChange={({ target }) => choose({ ...chosen, [name]: target.value })}
+      sx={{ minWidth: 150 }}
+    >
+      {of.map(([value, words]) => (
+        <MenuItem key={value} value={value} sx={{ minHeight: 44 }}>
+          {words}
+        </MenuItem>
+      ))}
+    </TextField>
+  );
+}

@@ -1,0 +1,67 @@
+'use client';
+import { useCallback, useEffect, useRef, useState } from 'react';
+import type { Seen } from './seen';
+
+/** How often is asked while a run goes by itself, and while none does. */
+const OFTEN_MS = 500;
+const SELDOM_MS = 5000;
+const ANSWER_MS = 4000;
+
+/** What was said at one time, s. */
+export interface Moment {
+  readonly at: number;
+  readonly benches: Seen['benches'];
+}
+export const HISTORY_S = 120;
+
+/**
+ * What is seen of the benches and of the run; null before the first answer. One question at a time; a server that is away is
+ * asked again.
+ * @param learn hears of readings that a link keeps
+ */
+export function useSeen(
+  runId: number,
+  learn: (readings: Seen['readings']) => void,
+): { readonly seen: Seen | null; readonly history: readonly Moment[]; readonly ask: () => void } {
+  const [seen, setSeen] = useState<Seen | null>(null);
+  const [history, setHistory] = useState<readonly Moment[]>([]);
+  const asked = useRef<() => void>(() => undefined);
+  useEffect(() => {
+    let isHere = true;
+    let timer: ReturnType<typeof setTimeout>;
+    const look = async () => {
+      clearTimeout(timer);
+      let isOften = false;
+      try {
+        const answer = await fetch(`/api/v1/runs/${runId}/automatic`, {
+          signal: AbortSignal.timeout(ANSWER_MS),
+        });
+        if (answer.ok && isHere) {
+          const found = (await answer.json()) as Seen;
+          isOften = found.automatic !== null;
+          setSeen(found);
+          const at = Date.now() / 1000;
+          setHistory((before) => [
+            ...before.filter((one) => at - one.at <= HISTORY_S),
+            { at, benches: found.benches },
+          ]);
+          learn(found.readings);
+        }
+      } catch {
+        // The page says elsewhere that the server is away.
+      }
+      if (isHere) {
+        clearTimeout(timer);
+        timer = setTimeout(() => void look(), isOften ? OFTEN_MS : SELDOM_MS);
+      }
+    };
+    asked.current = () => void look();
+    void look();
+    return () => {
+      isHere = false;
+      clearTimeout(timer);
+    };
+  }, [runId, learn]);
+  const ask = useCallback(() => asked.current(), []);
+  return { seen, history, ask };
+}

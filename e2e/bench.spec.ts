@@ -1,0 +1,111 @@
+/** Instruments at the other end: a link with its simulated bench, and a run that goes by itself there. */
+import { spawn, type ChildProcess } from 'node:child_process';
+import type { Page } from '@playwright/test';
+import { expectAccessible, workAs } from './support/hands';
+import { expect, test } from './support/works';
+
+const ROOT = new URL('..', import.meta.url).pathname;
+const links: ChildProcess[] = [];
+
+test.afterEach(() => {
+  for (const link of links.splice(0)) link.kill('SIGKILL');
+});
+
+/** A link at a simulated bench whose time goes faster, so that nobody waits for it to settle. */
+function startLink(page: Page, token: string, ...more: string[]): ChildProcess {
+  const link = spawn(
+    process.execPath,
+    [
+      '--import',
+      'tsx',
+      `${ROOT}packages/link/src/main.ts`,
+      '--url',
+      new URL(page.url()).origin,
+      '--speed',
+      '8',
+      ...more,
+    ],
+    { cwd: ROOT, stdio: 'ignore', env: { ...process.env, BARYS_LINK_TOKEN: token } },
+  );
+  links.push(link);
+  return link;
+}
+
+/** As an administrator does it once for a bench. */
+async function tokenOf(page: Page, name: string): Promise<string> {
+  await workAs(page, 'Administrator');
+  await page.goto('/account');
+  await page.getByLabel('What it is for').fill(name);
+  await page.getByRole('combobox', { name: 'It may' }).click();
+  await page.getByRole('option', { name: 'stand at a bench as a link' }).click();
+  await page.getByRole('button', { name: 'Make a token' }).click();
+  const made = page.getByText(/^Copy it now/).getByText(/^barys_/);
+  return ((await made.textContent()) ?? '').trim();
+}
+
+test('a run goes by itself at a bench: watched, held, taken over, handed back, finished', async ({
+  page,
+}) => {
+  test.setTimeout(240_000);
+  const token = await tokenOf(page, 'Bench A');
+  await page.goto('/bench');
+  await expect(page.getByText('Nothing was heard of it yet.')).toBeVisible();
+  const link = startLink(page, token);
+  const there = page.getByRole('region', { name: 'At Bench A' });
+  await expect(there.getByRole('row', { name: /Controller .*kPa/ })).toBeVisible({ timeout: 30_000 });
+  await expectAccessible(page);
+
+  await workAs(page, 'Technician A');
+  await page.goto('/instruments/PT-2215');
+  await page.getByRole('link', { name: /^Go on with job/ }).click();
+  await page.waitForURL(/\/as-found$/);
+  // Six points were typed before; the other three are for the bench.
+  await page.getByRole('button', { name: 'Run it at a bench' }).click();
+  await page.getByRole('button', { name: 'Run it', exact: true }).click();
+  const going = page.getByRole('region', { name: 'By itself at Bench A' });
+  await expect(going.getByRole('status')).toContainText(/50 % falling/, { timeout: 30_000 });
+  await expect(going).toContainText('bar');
+  await going.getByRole('button', { name: 'Hold' }).click();
+  await expect(going.getByRole('status')).toContainText('Held by hand.');
+  await expectAccessible(page);
+  // Closing the page changes nothing in it, and neither does a link that is killed and started again.
+  await page.goto('/');
+  link.kill('SIGKILL');
+  startLink(page, token);
+  await page.goBack();
+  await expect(going.getByRole('status')).toContainText('Held', { timeout: 30_000 });
+  await going.getByRole('button', { name: 'One point' }).click();
+  await expect(going.getByRole('status')).toContainText('It waits after each point.', { timeout: 60_000 });
+  await expect(page.getByText('2.000 bar').first()).toBeVisible();
+  await expect(going.getByRole('status')).toContainText('25 % falling');
+
+  await going.getByRole('button', { name: 'Take over by hand' }).click();
+  await expect(page.getByRole('button', { name: 'Run it at a bench' })).toBeVisible();
+  await expect(page.getByRole('textbox', { name: /Output/ }).first()).toBeVisible();
+  await page.keyboard.type('8.03');
+  await page.keyboard.press('Enter');
+  // Handed back, it reads the last point and is finished.
+  await page.getByRole('button', { name: 'Run it at a bench' }).click();
+  await page.getByRole('button', { name: 'Run it', exact: true }).click();
+  await expect(page.getByRole('button', { name: /To judge/ })).toBeVisible({ timeout: 90_000 });
+  await expect(going).toHaveCount(0);
+});
+
+test('a fault at the bench is held and said, and its readings are none', async ({ page }) => {
+  test.setTimeout(120_000);
+  const token = await tokenOf(page, 'Bench A');
+  startLink(page, token, '--fault', 'stuck output=21.5');
+  await workAs(page, 'Technician A');
+  await page.goto('/instruments/PT-2215');
+  await page.getByRole('link', { name: /^Go on with job/ }).click();
+  const button = page.getByRole('button', { name: 'Run it at a bench' });
+  await button.click();
+  await page.getByRole('button', { name: 'Run it', exact: true }).click({ timeout: 30_000 });
+  const status = page.getByRole('region', { name: 'By itself at Bench A' }).getByRole('status');
+  await expect(status).toContainText('The output stands at 21.5 mA and says failure.', { timeout: 30_000 });
+  // The link is gone: the page says so, and the run can be taken back.
+  for (const link of links.splice(0)) link.kill('SIGKILL');
+  await expect(status).toContainText('Nothing is heard of the bench', { timeout: 20_000 });
+  await page.getByRole('button', { name: 'Take over by hand' }).click();
+  await expect(button).toBeVisible();
+});
