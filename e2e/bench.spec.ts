@@ -81,14 +81,19 @@ test('a run goes by itself at a bench: watched, held, taken over, handed back, f
 
   await going.getByRole('button', { name: 'Take over by hand' }).click();
   await expect(page.getByRole('button', { name: 'Run it at a bench' })).toBeVisible();
-  await expect(page.getByRole('textbox', { name: /Output/ }).first()).toBeVisible();
-  await page.keyboard.type('8.03');
+  await page.getByLabel(/^Reading at 25 % falling/).fill('8.03');
   await page.keyboard.press('Enter');
   // Handed back, it reads the last point and is finished.
   await page.getByRole('button', { name: 'Run it at a bench' }).click();
   await page.getByRole('button', { name: 'Run it', exact: true }).click();
-  await expect(page.getByRole('button', { name: /To judge/ })).toBeVisible({ timeout: 90_000 });
+  await expect(page.getByRole('button', { name: 'Judge', exact: true })).toBeVisible({ timeout: 90_000 });
   await expect(going).toHaveCount(0);
+  // The record says which readings nobody typed, and what came over the wire.
+  await page.getByRole('link', { name: /record so far/ }).click();
+  await expect(
+    page.getByText('Read over a link, Bench A (Controller, Loop meter): points 7, 9.'),
+  ).toBeVisible();
+  await expect(page.getByText(/As it came: point 7: [12]\.\d+e\+0 bar, 1\.\d+e\+1 mA/)).toBeVisible();
 });
 
 test('a fault at the bench is held and said, and its readings are none', async ({ page }) => {

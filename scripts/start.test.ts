@@ -70,6 +70,11 @@ describe('npm start', () => {
     expect(begun.output()).toContain('Planted the demo');
     expect(await page('/')).toContain('Technician A');
     expect(processes().some(({ command }) => command.includes('postgres'))).toBe(true);
+    // The simulated bench of a demo is heard of.
+    const bench = () => rows(`select channel from bench_value order by device, channel`);
+    await expect
+      .poll(bench, { timeout: 60_000 })
+      .toEqual(['pressure', 'current', 'digital value', 'display'].map((channel) => ({ channel })));
 
     const second = start();
     expect(await second.ended).toBe(1);

@@ -56,15 +56,17 @@ export function start(more: Record<string, string> = {}, args: readonly string[]
 
 /** Nothing here takes half as long: what does is told with all that can be seen of it. */
 const PATIENCE_MS = 90_000;
+/** A start may have to build first, beside another that does the same. */
+const BUILD_MS = 220_000;
 
 /**
  * A wait that ends: else one that hangs says neither where nor why.
  * @throws Error naming what was waited for, with the output of the start and its processes
  */
-export async function within<T>(what: string, waited: Promise<T>): Promise<T> {
+export async function within<T>(what: string, waited: Promise<T>, patienceMs = PATIENCE_MS): Promise<T> {
   const late = Symbol('late');
   const ended = new AbortController();
-  const limit = sleep(PATIENCE_MS, late, { signal: ended.signal }).catch(() => late);
+  const limit = sleep(patienceMs, late, { signal: ended.signal }).catch(() => late);
   const first = await Promise.race([waited, limit]);
   ended.abort();
   if (first !== late) return first as T;
@@ -79,7 +81,7 @@ export async function stop(begun: Start): Promise<number | null> {
   return within('the stop', begun.ended);
 }
 
-export const ready = (begun: Start): Promise<void> => within('the start', isReady(begun));
+export const ready = (begun: Start): Promise<void> => within('the start', isReady(begun), BUILD_MS);
 
 async function isReady(begun: Start): Promise<void> {
   const ended = { already: false };
@@ -104,7 +106,9 @@ export function processes(): { pid: number; command: string }[] {
         return { pid: Number(name), command: '' };
       }
     })
-    .filter(({ command }) => command.includes(home) || command.includes(`serve.mjs ${port}`));
+    .filter(({ command }) =>
+      [home, `serve.mjs ${port}`, `--url http://127.0.0.1:${port}`].some((part) => command.includes(part)),
+    );
 }
 
 export async function expectNothingLeft(): Promise<void> {

@@ -1,4 +1,5 @@
 /** Readings of a run, or as found and as left side by side where both have the same points. */
+import { linkWords } from '@/places/jobs/sources';
 import type { JudgedReading, RunEvaluation } from '@barys/core/run';
 import { formatFixed, formatSigned, withPoint } from '@barys/core/text';
 import { besideOf, besideVerdicts, evaluateStoredRun, type Beside, type Run } from '@barys/store/runs';
@@ -173,6 +174,9 @@ export function RunPart({ run, isLeftSo = false }: { run: Run; isLeftSo?: boolea
     <Section title={`${name}, ${whenAndWho(run)}`}>
       {run.thrownAway !== null && <Text>{`Does not count: ${run.thrownAway.reason}`}</Text>}
       <Readings runs={[run]} figures={figuresOfRun(run.madeWith)} />
+      {linkWords(run).map((line) => (
+        <Text key={line}>{line}</Text>
+      ))}
       <Summary run={run} label={isLeftSo ? 'As found and as left' : nameOfRun(run)} />
       <BesideLines run={run} label="" />
     </Section>

@@ -116,3 +116,18 @@ describe('what waits', () => {
     expect(asked).toHaveLength(1);
   });
 });
+
+describe('what a link keeps meanwhile', () => {
+  it('is corrected by what is typed after it, and not by what was typed before it was seen', async () => {
+    const asked = serverAnswers((body) => [201, saved(body)]);
+    const store = keeping([reading(2)]);
+    const { sender, standing } = senderOf(store);
+    sender.learn([
+      { id: 31, position: 2 },
+      { id: 32, position: 4 },
+    ]);
+    expect([...standing]).toEqual([[4, 32]]);
+    await sender.sendAll();
+    expect(asked[0]).toMatchObject({ position: 2, supersedes: null });
+  });
+});

@@ -58,3 +58,15 @@ it('says why readings wait, and stops saying it once the server has answered', (
   const back = heard(away, { kind: 'saved', sent: WAITING, id: 12, savedClock: '14:00:00' });
   expect(problemOf(RUN, back)).toBeNull();
 });
+
+it('takes in what a link keeps meanwhile, and lets nothing older stand over what is newer', () => {
+  const [first] = RUN.readings;
+  if (first === undefined) throw new Error('no reading');
+  const other = { ...first, id: 14, position: 2, outputText: '12.001', savedClock: '14:02:00' };
+  const heardOf = heard(begun, { kind: 'others', readings: [other] });
+  expect(entriesOf(heardOf, []).get(2)).toMatchObject({ outputText: '12.001', isSaved: true });
+  expect(heardOf.savedClock).toBe('14:02:00');
+  // Corrected here since: the same answer of the server, heard once more, changes nothing.
+  const corrected = heard(heardOf, { kind: 'saved', sent: WAITING, id: 15, savedClock: '14:03:00' });
+  expect(heard(corrected, { kind: 'others', readings: [other] })).toBe(corrected);
+});

@@ -42,20 +42,33 @@ export interface Doubt {
   readonly words: string;
 }
 
+/** A point that was chosen, or one that the hand went to by itself. */
+type Choice = 'begin' | { readonly position: number | null; readonly isGoneTo: boolean };
+
 /** The point in hand, and how the hand goes from one to the next. */
 function usePointInHand(run: ShownRun, { open, readings }: ReturnType<typeof useStanding>) {
   const { points } = run.madeWith;
-  const [choice, choose] = useState<number | null | 'begin'>('begin');
-  // Until a point is chosen: the one that something was typed at, else the first without a reading.
-  const chosen =
-    choice === 'begin' ? (Object.keys(readings.drafts).map(Number)[0] ?? open[0]?.position ?? null) : choice;
+  const [choice, setChoice] = useState<Choice>('begin');
+  const { drafts } = readings;
+  const isOpen = (position: number) => open.some((point) => point.position === position);
+  const chosen = chosenOf();
+  function chosenOf(): number | null {
+    // Until a point is chosen: the one that something was typed at, else the first without a reading.
+    if (choice === 'begin') return Object.keys(drafts).map(Number)[0] ?? open[0]?.position ?? null;
+    const { position, isGoneTo } = choice;
+    if (position === null || !isGoneTo || isOpen(position) || drafts[position] !== undefined) return position;
+    // A link has read it meanwhile: the hand goes on.
+    return (open.find((point) => point.position > position) ?? open[0])?.position ?? null;
+  }
+  const choose = (position: number | null) => setChoice({ position, isGoneTo: false });
   return {
     current: points.find(({ position }) => position === chosen) ?? null,
     choose,
     /** To the next point without a reading, then to one that was passed over, then to none. */
     goOn: (from: number, done: readonly number[]) => {
       const left = open.filter(({ position }) => !done.includes(position));
-      choose((left.find(({ position }) => position > from) ?? left[0])?.position ?? null);
+      const next = left.find(({ position }) => position > from) ?? left[0];
+      setChoice({ position: next?.position ?? null, isGoneTo: true });
     },
     move: (step: 1 | -1) => {
       const index = points.findIndex(({ position }) => position === chosen);

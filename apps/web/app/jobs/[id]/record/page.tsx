@@ -45,6 +45,7 @@ import {
 import { ValveMoves } from '@/places/jobs/ValveMoves';
 import { certificateWords } from '@/places/references/words';
 import { database } from '@/server/database';
+import { linkWords, rawWords } from '@/places/jobs/sources';
 import { showMoment } from '@/server/dates';
 import { actingPerson } from '@/server/person';
 import { Columns } from '@/ui/Columns';
@@ -278,6 +279,7 @@ function RunRecord({ run, amendments }: { run: Run; amendments: readonly Amendme
         <RunTable run={run} />
         <BesideTable run={run} />
       </Box>
+      <Sources run={run} />
       {run.readings.some(isTakenEarlier) && (
         <Typography variant="body2" sx={{ mt: 1 }}>
           Taken before they were typed in:{' '}
@@ -314,6 +316,25 @@ function RunRecord({ run, amendments }: { run: Run; amendments: readonly Amendme
         </Typography>
       )}
     </Sheet>
+  );
+}
+
+/** Which readings nobody typed, and what came over the wire for them. */
+function Sources({ run }: { run: Run }) {
+  const lines = linkWords(run);
+  if (lines.length === 0) return null;
+  const raw = run.readings.filter(({ source }) => source !== null);
+  return (
+    <Box sx={{ mt: 1 }}>
+      {lines.map((line) => (
+        <Typography key={line} variant="body2">
+          {line}
+        </Typography>
+      ))}
+      <Typography variant="body2" sx={{ color: 'text.secondary' }}>
+        As it came: {raw.map((one) => `point ${one.position}: ${rawWords(one)}`).join('; ')}
+      </Typography>
+    </Box>
   );
 }
 

@@ -56,7 +56,14 @@ const loadStrip = () => import('./LiveStrip');
 /** The strip, once what draws it is there; its figures stand beside it. */
 function Strip(props: { traces: readonly Trace[]; target: number | null }) {
   const part = useLater(loadStrip);
-  return part === null || part === 'away' ? null : <part.LiveStrip {...props} />;
+  return (
+    <div>
+      {part !== null && part !== 'away' && <part.LiveStrip {...props} />}
+      <Typography variant="body2" sx={{ color: 'text.secondary' }}>
+        Per cent of range: pressure solid, output dashed.
+      </Typography>
+    </div>
+  );
 }
 
 /** The run while it goes by itself. */

@@ -16,6 +16,8 @@ import { HISTORY_S } from './useSeen';
 
 Chart.register(LinearScale, LineController, LineElement, PointElement);
 
+const FIGURES = { family: '"Atkinson Hyperlegible Mono Variable", monospace', size: 12 };
+
 export interface Trace {
   /** s. */
   readonly at: number;
@@ -65,15 +67,19 @@ export function LiveStrip({ traces, target }: { traces: readonly Trace[]; target
         grid: { color: palette.rule },
         ticks: {
           color: palette.ink,
+          font: FIGURES,
           stepSize: 30,
-          callback: (value) => (value === 0 ? 'now' : `${value} s`),
+          callback: (value) => (value === 0 ? 'now' : `\u2212${Math.abs(Number(value))} s`),
         },
       },
       y: {
         min: -10,
         max: 110,
         grid: { color: palette.rule },
-        ticks: { color: palette.ink, stepSize: 50, callback: (value) => `${value} %` },
+        ticks: { color: palette.ink, font: FIGURES, callback: (value) => `${value} %` },
+        afterBuildTicks: (axis) => {
+          axis.ticks = [0, 50, 100].map((value) => ({ value }));
+        },
       },
     },
     plugins: { legend: { display: false }, tooltip: { enabled: false } },

@@ -44,6 +44,8 @@ export function StartForm({
       digital: digitals.length === 0 ? null : (chosen['digital'] ?? digitals[0] ?? null),
     });
     onStarted();
+    // What is watched from now on stands above the run.
+    if (answer.error === null) window.scrollTo({ top: 0 });
     return answer;
   });
   if (!isOpen)
