@@ -4,7 +4,7 @@ import type { Beat, BeatAnswer, BeatTaken, Port, Task } from '@barys/core/port';
 import { upAndDown } from '@barys/core/procedure';
 import { makeChance } from '@barys/rig/chance';
 import { describe, expect, it } from 'vitest';
-import { Link, type BenchEnd } from './link';
+import { Link, textOf, type BenchEnd } from './link';
 import { standInBench } from './standIn';
 
 const CONFIGURATION = {
@@ -262,6 +262,15 @@ describe('a link', () => {
     await scene.until(() => scene.phase === 'held', 20);
     expect(scene.barys.last?.state?.state.words).toBe('Controller: over range');
   });
+});
+
+it('writes what it reads without a sign before nothing', () => {
+  expect([-0.0001, 0.0004, -0.0006, 12.34567].map((value) => textOf(value, 3))).toEqual([
+    '0.000',
+    '0.000',
+    '-0.001',
+    '12.346',
+  ]);
 });
 
 it('an order has no hold on a run that is finished', () => {

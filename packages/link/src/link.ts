@@ -274,6 +274,12 @@ export class Link {
   }
 }
 
+/** A hair below zero is written as zero: no record shows a sign without a figure. */
+export function textOf(value: number, decimals: number): string {
+  const text = value.toFixed(decimals);
+  return Number(text) === 0 ? (0).toFixed(decimals) : text;
+}
+
 function takenOf(task: Task, taken: Taken, read: readonly Read[], isRepeat: boolean): BeatTaken {
   const { devices, decimals, automatic } = task;
   const rawOf = (device: string | null, channel: Channel): string =>
@@ -282,9 +288,9 @@ function takenOf(task: Task, taken: Taken, read: readonly Read[], isRepeat: bool
     automatic,
     position: taken.position,
     clientKey: randomUUID(),
-    appliedText: taken.reference.value.toFixed(decimals.input),
-    outputText: taken.output.value.toFixed(decimals.output),
-    digitalText: taken.digital?.value.toFixed(decimals.input) ?? null,
+    appliedText: textOf(taken.reference.value, decimals.input),
+    outputText: textOf(taken.output.value, decimals.output),
+    digitalText: taken.digital === null ? null : textOf(taken.digital.value, decimals.input),
     raw: {
       applied: rawOf(devices.reference, 'pressure'),
       output: rawOf(devices.output, 'current'),

@@ -19,7 +19,7 @@ import {
   type TakenReading,
 } from '../src/benches';
 import { throwRunAway } from '../src/jobs';
-import { makeToken, personOfToken } from '../src/people';
+import { addSite, makeToken, personOfToken } from '../src/people';
 import { saveReading, type MadeWith } from '../src/runs';
 import { runsById } from '../src/runs/load';
 import { jobAtAsFound, openWorks, reading, TODAY } from './works';
@@ -45,7 +45,7 @@ const inTx = base.app.transaction.bind(base.app);
 const value = (more: object = {}) => ({
   device: 'Controller',
   channel: 'pressure' as const,
-  model: 'simulated',
+  model: 'calibrator',
   value: 1.5,
   unit: 'bar',
   raw: '1.500e0 bar',
@@ -136,6 +136,18 @@ describe('an automatic run', () => {
     ).rejects.toThrow('bench');
   });
 
+  it('is none at a simulated bench, but for a demo: what that reads is no measurement', async () => {
+    await inTx((tx) => keepValues(tx, other, [value({ model: 'simulated pressure controller' })], now));
+    await inTx((tx) => endAutomatic(tx, works.technician, runId));
+    const start = () =>
+      inTx((tx) => startAutomatic(tx, works.technician, runId, { bench: other.id, ...DEVICES }));
+    await expect(start()).rejects.toThrow('no measurement');
+    await addSite(base.owner, { siteName: 'Works', isDemo: true });
+    await start();
+    await base.owner.query('update installation set is_demo = false');
+    await restart();
+  });
+
   it('is given to its link with all that it takes, and to no other', async () => {
     const task = await inTx((tx) => assignmentOf(tx, bench, now));
     expect(task).toMatchObject({
@@ -222,7 +234,8 @@ describe('an automatic run', () => {
     // Ended twice is ended once.
     await inTx((tx) => endAutomatic(tx, works.technician, runId));
     const ends = await base.app.query(`select from audit_entry where act = 'end automatic run'`);
-    expect(ends).toHaveLength(1);
+    // One of the test of a demo, two of that and of this.
+    expect(ends).toHaveLength(3);
     await expect(inTx((tx) => orderAutomatic(tx, works.technician, runId, 'hold'))).rejects.toThrow(
       'automatic run',
     );

@@ -7,6 +7,7 @@ import type { Queryable } from '../db/database';
 import { StoreError } from '../db/errors';
 import type { Actor } from '../people/actor';
 import { requireWorker } from '../people/people';
+import { findSite } from '../people/site';
 import { openPoints } from '../runs/evaluation';
 import { runsById } from '../runs/load';
 import { saveReading } from '../runs/reading';
@@ -85,6 +86,7 @@ export async function startAutomatic(
     [bench, actor.at],
   );
   if (there === undefined) throw new StoreError({ code: 'no-such', what: 'bench', name: bench });
+  await refuseSimulated(tx, bench);
   const [busy] = await tx.query<{ runId: number }>(
     'select run_id as "runId" from automatic_run where ended_at is null and (token_id = $1 or run_id = $2)',
     [bench, runId],
@@ -100,6 +102,20 @@ export async function startAutomatic(
     subject: { kind: 'job', id: jobId },
     detail: { run: runId, automatic: row?.id, bench: there.name, reference, output, digital },
   });
+}
+
+/** What a simulated bench reads is no measurement: outside of a demo no record is made of it. */
+async function refuseSimulated(tx: Queryable, bench: number): Promise<void> {
+  if ((await findSite(tx))?.isDemo === true) return;
+  const simulated = await tx.query(
+    `select from bench_value where token_id = $1 and model like 'simulated%' limit 1`,
+    [bench],
+  );
+  if (simulated.length > 0)
+    throw new StoreError({
+      code: 'not-automatic',
+      why: 'The bench is simulated: what it reads is no measurement.',
+    });
 }
 
 /**

@@ -1,14 +1,13 @@
 'use client';
 /** A run that goes by itself at a bench: watched here, and taken back into one's own hands here. */
 import type { Order, Phase } from '@barys/core/automatic';
-import { formatFixed } from '@barys/core/text';
-import { convert, isUnit } from '@barys/core/units';
+import { convert, isUnit, unitLabel } from '@barys/core/units';
 import type { ShownValue } from '@barys/store/benches';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
-import { pointWords } from '@/ui/figures';
+import { figuresOfRun, pointWords } from '@/ui/figures';
 import { Figure } from '@/ui/Figure';
 import { Refused } from '@/ui/Refused';
 import { Sheet } from '@/ui/Sheet';
@@ -79,6 +78,7 @@ export function Going({
   onTold: () => void;
 }) {
   const { configuration, points } = run.madeWith;
+  const figures = figuresOfRun(run.madeWith);
   const last = history.at(-1);
   const bench = last?.benches.find(({ id }) => id === automatic.bench.id);
   const { reference, output } =
@@ -111,8 +111,18 @@ export function Going({
         <Stack sx={{ gap: 1 }}>
           <Words isThere={bench?.isThere ?? false} state={state} point={point} />
           <Stack direction="row" sx={{ gap: 3, flexWrap: 'wrap' }}>
-            <Live what={automatic.reference} value={reference} unit={configuration.inputUnit} decimals={3} />
-            <Live what={automatic.output} value={output} unit={configuration.outputUnit} decimals={3} />
+            <Live
+              what={automatic.reference}
+              value={reference}
+              unit={unitLabel(configuration.inputUnit)}
+              show={(value) => figures.input(value)}
+            />
+            <Live
+              what={automatic.output}
+              value={output}
+              unit={configuration.outputUnit}
+              show={(value) => figures.output(value)}
+            />
           </Stack>
           <Orders runId={run.id} isHeld={state?.phase === 'held'} onTold={onTold} />
         </Stack>
@@ -144,7 +154,10 @@ function Words({
       <Typography sx={{ fontWeight: 600, color: isHeld ? 'var(--adjust)' : 'text.primary' }}>
         {phase}
         {point !== undefined && `: ${pointWords(point)}`}
-        {state?.phase === 'settling' && state.leftS !== null && `, ${Math.ceil(state.leftS)} s at least`}
+        {state?.phase === 'settling' && state.leftS !== null && (
+          // Not said aloud at every second.
+          <span aria-hidden>{`, ${Math.ceil(state.leftS)} s at least`}</span>
+        )}
       </Typography>
       {isHeld && <Typography>{state.words}</Typography>}
     </div>
@@ -155,21 +168,19 @@ function Live({
   what,
   value,
   unit,
-  decimals,
+  show,
 }: {
   what: string;
   value: number | null;
   unit: string;
-  decimals: number;
+  show: (value: number) => string;
 }) {
   return (
     <div>
       <Typography variant="body2" sx={{ color: 'text.secondary' }}>
         {what}
       </Typography>
-      <Figure sx={{ fontSize: 24 }}>
-        {value === null ? 'no value' : `${formatFixed(value, decimals)} ${unit}`}
-      </Figure>
+      <Figure sx={{ fontSize: 24 }}>{value === null ? 'no value' : `${show(value)} ${unit}`}</Figure>
     </div>
   );
 }

@@ -5,6 +5,8 @@ import type { Seen } from './seen';
 /** How often is asked while a run goes by itself, and while none does. */
 const OFTEN_MS = 500;
 const SELDOM_MS = 5000;
+/** Where there is no bench at all, one comes seldom. */
+const NONE_MS = 60_000;
 const ANSWER_MS = 4000;
 
 /** What was said at one time, s. */
@@ -31,14 +33,14 @@ export function useSeen(
     let timer: ReturnType<typeof setTimeout>;
     const look = async () => {
       clearTimeout(timer);
-      let isOften = false;
+      let next = SELDOM_MS;
       try {
         const answer = await fetch(`/api/v1/runs/${runId}/automatic`, {
           signal: AbortSignal.timeout(ANSWER_MS),
         });
         if (answer.ok && isHere) {
           const found = (await answer.json()) as Seen;
-          isOften = found.automatic !== null;
+          next = found.automatic !== null ? OFTEN_MS : found.benches.length === 0 ? NONE_MS : SELDOM_MS;
           setSeen(found);
           const at = Date.now() / 1000;
           setHistory((before) => [
@@ -52,7 +54,7 @@ export function useSeen(
       }
       if (isHere) {
         clearTimeout(timer);
-        timer = setTimeout(() => void look(), isOften ? OFTEN_MS : SELDOM_MS);
+        timer = setTimeout(() => void look(), next);
       }
     };
     asked.current = () => void look();
