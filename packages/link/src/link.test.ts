@@ -5,7 +5,8 @@ import { upAndDown } from '@barys/core/procedure';
 import { makeChance } from '@barys/rig/chance';
 import { describe, expect, it } from 'vitest';
 import { Link, textOf, type BenchEnd } from './link';
-import { standInBench } from './standIn';
+import { portsOf } from '@barys/rig/port';
+import { Simulation } from './standIn';
 
 const CONFIGURATION = {
   lrv: 0,
@@ -81,13 +82,48 @@ class FakeBarys {
   }
 }
 
+/** The bench in memory, so that its time is the test's; over wires it is driven in text.test and in the journeys. */
+function benchOf(simulation: Simulation): BenchEnd {
+  const through = (of: 'controller' | 'meter'): Port => {
+    const now = () => {
+      const { world, unit } = simulation.now();
+      return portsOf(world, unit, 7, () => Date.now())[of];
+    };
+    const first = now();
+    let state: Awaited<ReturnType<Port['state']>> = of === 'controller' ? 'vented' : 'measuring';
+    return {
+      channels: first.channels,
+      identify: () => now().identify(),
+      read: (channel) => now().read(channel),
+      state: () => Promise.resolve(state),
+      close: () => Promise.resolve(),
+      ...(first.set && {
+        set: (value, unit, rate) => (
+          (state = 'controlling'),
+          now().set?.(value, unit, rate) ?? Promise.resolve()
+        ),
+      }),
+      ...(first.hold && { hold: () => ((state = 'holding'), now().hold?.() ?? Promise.resolve()) }),
+      ...(first.vent && { vent: () => ((state = 'vented'), now().vent?.() ?? Promise.resolve()) }),
+    };
+  };
+  return {
+    takeOn: simulation.takeOn,
+    devices: [
+      { name: 'Controller', model: 'simulated', port: through('controller') },
+      { name: 'Loop meter', model: 'simulated', port: through('meter') },
+      { name: 'Transmitter', model: 'simulated', port: simulation.transmitter },
+    ],
+  };
+}
+
 class Scene {
   s = 0;
   readonly barys = new FakeBarys();
-  readonly bench: ReturnType<typeof standInBench>;
+  readonly bench: BenchEnd;
   link: Link;
-  constructor(readonly end?: (bench: ReturnType<typeof standInBench>) => BenchEnd) {
-    this.bench = standInBench(7, () => this.s);
+  constructor(readonly end?: (bench: BenchEnd) => BenchEnd) {
+    this.bench = benchOf(new Simulation(7, () => this.s));
     this.link = this.started();
   }
   started(): Link {

@@ -45,7 +45,7 @@ const planted: Planted[] = given.fault.map((text) => {
 
 const began = Date.now();
 const clock = (): number => ((Date.now() - began) / 1000) * speed;
-const bench = standInBench(seed, clock, planted);
+const bench = await standInBench(seed, clock, planted);
 
 const link = new Link(
   bench,
@@ -87,4 +87,5 @@ while (!ending.signal.aborted) {
   await sleep(Math.max(20, TURN_MS - (Date.now() - begunAt)));
 }
 await link.end();
+await bench.close();
 process.exit(0);

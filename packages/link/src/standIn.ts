@@ -1,9 +1,15 @@
-/** A bench that stands in for a real one: a controller, a loop meter and a smart transmitter in one simulated world, in memory. */
+/**
+ * A bench that stands in for a real one: a controller, an indicator and a loop meter behind text over TCP on loopback, and a
+ * smart transmitter, all in one simulated world. The link speaks to it as it would to real ones.
+ */
 import type { Port, TaskConfiguration } from '@barys/core/port';
-import { isPressureUnit } from '@barys/core/units';
+import { isPressureUnit, type PressureUnit } from '@barys/core/units';
 import { portsOf } from '@barys/rig/port';
 import { makeWorld, type Planted, type SmartWorld } from '@barys/rig/world';
 import type { BenchEnd } from './link';
+import { CONTROLLER_DRIVER, INDICATOR_DRIVER, METER_DRIVER } from './text/drivers';
+import { textPort } from './text/port';
+import { startStandIns, type SimulatedNow } from './text/standIns';
 
 const USUAL: TaskConfiguration = {
   lrv: 0,
@@ -35,54 +41,80 @@ const worldFor = (
     { planted },
   );
 
+/** A simulated world that can be made anew for another range, and goes by a clock. */
+export class Simulation {
+  private world: SmartWorld;
+  private unit: PressureUnit = 'kPa';
+  private steppedS: number;
+
+  /** @param clock s */
+  constructor(
+    private readonly seed: number,
+    private readonly clock: () => number,
+    private readonly planted: readonly Planted[] = [],
+  ) {
+    this.world = worldFor(USUAL, seed, planted);
+    this.steppedS = clock();
+  }
+
+  takeOn = (configuration: TaskConfiguration): void => {
+    this.unit = isPressureUnit(configuration.inputUnit) ? configuration.inputUnit : 'kPa';
+    this.world = worldFor(configuration, this.seed, this.planted);
+    this.steppedS = this.clock();
+  };
+
+  /** The world goes on to now before anybody looks at it. */
+  now = (): SimulatedNow => {
+    const s = this.clock();
+    if (s > this.steppedS) this.world.step(s - this.steppedS);
+    this.steppedS = s;
+    return { world: this.world, unit: this.unit };
+  };
+
+  /** Until the transmitter speaks a protocol of its own it is looked at in memory. */
+  get transmitter(): Port {
+    const port = () => {
+      const { world, unit } = this.now();
+      return portsOf(world, unit, this.seed, () => Date.now()).transmitter;
+    };
+    return {
+      channels: port().channels,
+      identify: () => port().identify(),
+      read: (channel) => port().read(channel),
+      state: () => port().state(),
+      close: () => Promise.resolve(),
+    };
+  }
+}
+
 /**
  * @param clock s; the world goes by it
  * @param planted faults of the transmitter and of what is around it
  */
-export function standInBench(
+export async function standInBench(
   seed: number,
   clock: () => number,
   planted: readonly Planted[] = [],
-): BenchEnd & { readonly world: () => SmartWorld } {
-  let world: SmartWorld;
-  let ports: ReturnType<typeof portsOf>;
-  let steppedS = clock();
-  const takeOn = (configuration: TaskConfiguration) => {
-    const unit = isPressureUnit(configuration.inputUnit) ? configuration.inputUnit : 'kPa';
-    world = worldFor(configuration, seed, planted);
-    ports = portsOf(world, unit, seed, () => Date.now());
-    steppedS = clock();
-  };
-  takeOn(USUAL);
-  /** The world goes on to now before anybody looks at it. */
-  const now = () => {
-    const s = clock();
-    if (s > steppedS) world.step(s - steppedS);
-    steppedS = s;
-    return ports;
-  };
-  const through = (of: (all: typeof ports) => Port): Port => {
-    const first = of(ports);
-    return {
-      channels: first.channels,
-      identify: () => of(now()).identify(),
-      read: (channel) => of(now()).read(channel),
-      state: () => of(now()).state(),
-      close: () => of(ports).close(),
-      ...(first.set && {
-        set: (value, unit, rate) => of(now()).set?.(value, unit, rate) ?? Promise.resolve(),
-      }),
-      ...(first.hold && { hold: () => of(now()).hold?.() ?? Promise.resolve() }),
-      ...(first.vent && { vent: () => of(now()).vent?.() ?? Promise.resolve() }),
-    };
-  };
+): Promise<BenchEnd & { close(this: void): Promise<void> }> {
+  const simulation = new Simulation(seed, clock, planted);
+  const standIns = await startStandIns(seed, simulation.now);
+  const at = ({ port }: { readonly port: number }) => ({ host: '127.0.0.1', port });
   return {
-    world: () => world,
-    takeOn,
+    takeOn: simulation.takeOn,
+    close: standIns.close,
     devices: [
-      { name: 'Controller', model: 'simulated pressure controller', port: through((all) => all.controller) },
-      { name: 'Loop meter', model: 'simulated loop meter', port: through((all) => all.meter) },
-      { name: 'Transmitter', model: 'simulated smart transmitter', port: through((all) => all.transmitter) },
+      {
+        name: 'Controller',
+        model: 'simulated pressure controller',
+        port: textPort(CONTROLLER_DRIVER, at(standIns.controller)),
+      },
+      {
+        name: 'Indicator',
+        model: 'simulated reference indicator',
+        port: textPort(INDICATOR_DRIVER, at(standIns.indicator)),
+      },
+      { name: 'Loop meter', model: 'simulated loop meter', port: textPort(METER_DRIVER, at(standIns.meter)) },
+      { name: 'Transmitter', model: 'simulated smart transmitter', port: simulation.transmitter },
     ],
   };
 }

@@ -1,0 +1,104 @@
+/** The instruments of a simulated world behind three ports: a pressure controller, a reference indicator, a loop meter. */
+import { convertPressure, type PressureUnit } from '@barys/core/units';
+import type { SmartWorld } from '@barys/rig/world';
+import { numberOf } from './driver';
+import { serveText, type Instrument, type TextServer } from './server';
+
+const UNITS: Readonly<Record<string, PressureUnit>> = {
+  KPA: 'kPa',
+  PA: 'Pa',
+  BAR: 'bar',
+  MBAR: 'mbar',
+  PSI: 'psi',
+};
+
+/** What the stand-ins look at: the world as it is now, and the unit that it is in. */
+export interface SimulatedNow {
+  readonly world: SmartWorld;
+  readonly unit: PressureUnit;
+}
+
+function unitOf(text: string): PressureUnit {
+  const unit = UNITS[text.toUpperCase()];
+  if (unit === undefined) throw new Error('Illegal parameter value');
+  return unit;
+}
+const nameOf = (unit: PressureUnit): string =>
+  Object.entries(UNITS).find(([, one]) => one === unit)?.[0] ?? 'KPA';
+
+/** @param now brings the world to this moment */
+export function controller(now: () => SimulatedNow): Instrument {
+  let unit: PressureUnit = 'kPa';
+  let rate: number | null = null;
+  let wanted = 0;
+  const inWorld = (value: number): number => convertPressure(value, unit, now().unit);
+  return (command, argument) => {
+    const { world } = now();
+    switch (command) {
+      case 'UNIT:PRES':
+        unit = unitOf(argument);
+        return null;
+      case 'UNIT:PRES?':
+        return nameOf(unit);
+      case 'MEAS:PRES?':
+        return pressure(now(), unit);
+      case 'SOUR:PRES:SLEW':
+        rate = argument.toUpperCase() === 'MAX' ? null : numberOf(argument);
+        return null;
+      case 'SOUR:PRES':
+        wanted = numberOf(argument);
+        return null;
+      case 'OUTP:MODE':
+        if (argument.toUpperCase() === 'CONT')
+          world.source.set(inWorld(wanted), rate === null ? null : inWorld(rate));
+        else if (argument.toUpperCase() === 'HOLD') world.source.hold();
+        else if (argument.toUpperCase() === 'VENT') world.source.vent();
+        else throw new Error('Illegal parameter value');
+        return null;
+    }
+    return undefined;
+  };
+}
+
+function pressure({ world, unit: own }: SimulatedNow, unit: PressureUnit): string {
+  const { reference, isStable } = world.shown;
+  return `${convertPressure(reference, own, unit).toExponential(6)},${nameOf(unit)},${isStable ? 1 : 0}`;
+}
+
+export const indicator =
+  (now: () => SimulatedNow): Instrument =>
+  (command) =>
+    command === 'MEAS:PRES?' ? pressure(now(), 'kPa') : undefined;
+
+/** In amperes, as the standard has it; what it cannot read is its NaN. */
+export const loopMeter =
+  (now: () => SimulatedNow): Instrument =>
+  (command) => {
+    if (command !== 'MEAS:CURR:DC?') return undefined;
+    const { meter } = now().world.shown;
+    return meter === null ? '9.91E+37' : (meter / 1000).toExponential(6);
+  };
+
+export interface StandIns {
+  readonly controller: TextServer;
+  readonly indicator: TextServer;
+  readonly meter: TextServer;
+  close(this: void): Promise<void>;
+}
+
+export async function startStandIns(seed: number, now: () => SimulatedNow): Promise<StandIns> {
+  const identity = (model: string) => `Barys,${model},SIM-${seed},1`;
+  const [one, two, three] = await Promise.all([
+    serveText(identity('simulated pressure controller'), controller(now)),
+    serveText(identity('simulated reference indicator'), indicator(now)),
+    serveText(identity('simulated loop meter'), loopMeter(now)),
+  ]);
+  return {
+    controller: one,
+    indicator: two,
+    meter: three,
+    close: async () => {
+      await Promise.all([one.close(), two.close(), three.close()]);
+    },
+  };
+}
