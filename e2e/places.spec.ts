@@ -29,11 +29,12 @@ const PLACES: Readonly<Record<string, readonly string[]>> = {
     '/instruments/FT-1305/set-up',
     '/instruments/LT-5101',
   ],
-  references: [
+  'references and benches': [
     '/references',
     '/references/DM-01?instrument=PT-2107',
     '/references/DM-01/findings/1',
     '/references/PC-01/modules/new',
+    '/bench',
   ],
   'people, procedures and bodies': [
     '/office/people',
@@ -144,6 +145,7 @@ test('on a phone four places stand in a row at the bottom, and all of them in a 
     'Jobs',
     'Instruments',
     'References',
+    'Bench',
     'Workshop',
     'Office',
   ]);

@@ -6,7 +6,8 @@ test.beforeEach(({ page }) => workAs(page, 'Technician A'));
 
 test('a value is converted, its water reference chosen, and the working shown', async ({ page }) => {
   await page.goto('/');
-  await page.getByRole('link', { name: 'Workshop' }).click();
+  await page.getByRole('button', { name: 'More' }).click();
+  await page.getByRole('menuitem', { name: 'Workshop' }).click();
   await page.getByRole('link', { name: 'Convert' }).first().click();
   await page.getByRole('textbox', { name: 'Value' }).fill('37,40');
   await page.getByRole('button', { name: /^kPa/ }).click();

@@ -9,7 +9,7 @@ import { join } from 'node:path';
 import { buildWeb } from './lib/build';
 import { ensureDatabase, startCluster } from './lib/cluster';
 import { prepareDatabase } from './lib/database';
-import { chromiumProgram } from './lib/debian';
+import { chromiumProgram, requirePyvisa } from './lib/debian';
 import { main } from './lib/failure';
 import { ROOT } from './lib/paths';
 import { migrate } from '@barys/store/migrate';
@@ -163,8 +163,10 @@ await main(async () => {
     }
     // The static checks keep one core busy, the unit tests and the build another.
     const statics = isWanted('checks') ? checks() : null;
-    if (isWanted('unit'))
+    if (isWanted('unit')) {
+      requirePyvisa();
       counts.push(await vitest(scratch, env, ['core', 'store'], part === 'unit' ? rest : []));
+    }
     if (cluster !== null && isWanted('journeys')) {
       const chromium = chromiumProgram();
       await ensureDatabase(cluster, 'barys_demo');

@@ -66,6 +66,13 @@ export function chromiumProgram(): string {
   return program;
 }
 
+/** PyVISA and its back end in Python, for the tests: an instrument driver by others. */
+export function requirePyvisa(): void {
+  for (const name of ['pyvisa', 'pyvisa-py'])
+    if (!existsSync(`/usr/lib/python3/dist-packages/${name.replace('-', '_')}`))
+      aptInstall(`python3-${name}`, name === 'pyvisa' ? 'PyVISA' : 'PyVISA-py');
+}
+
 /** Who runs PostgreSQL: root may not, so the user that Debian's package made does. */
 export function postgresUser(): { uid: number; gid: number } | object {
   if (!isRoot) return {};

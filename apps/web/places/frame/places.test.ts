@@ -4,7 +4,8 @@ import { barOf, isAt, PLACES, type Place } from './places';
 const place = (name: string, isEveryday: boolean): Place => ({ name, path: `/${name}`, isEveryday });
 
 it('all places stand in the bar while they fit', () => {
-  expect(barOf(PLACES)).toEqual({ bar: PLACES, more: [] });
+  const six = PLACES.slice(0, 6);
+  expect(barOf(six)).toEqual({ bar: six, more: [] });
 });
 
 it('of ten places those of every day stand in the bar, the rest behind one word, none twice and none lost', () => {
