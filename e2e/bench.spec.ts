@@ -93,7 +93,7 @@ test('a run goes by itself at a bench: watched, held, taken over, handed back, f
   await expect(
     page.getByText('Read over a link, Bench A (Controller, Loop meter): points 7, 9.'),
   ).toBeVisible();
-  await expect(page.getByText(/As it came: point 7: [12]\.\d+e\+0 bar, 1\.\d+e\+1 mA/)).toBeVisible();
+  await expect(page.getByText(/As it came: point 7: \d\.\d+e\+2,KPA,1, 1\.\d+e-2/)).toBeVisible();
 });
 
 test('a fault at the bench is held and said, and its readings are none', async ({ page }) => {

@@ -1,7 +1,7 @@
 /** What a link and Barys say to each other, several times a second: values and readings one way, what to do the other. */
 import type { Order, Phase, Plan } from '../automatic';
 import type { Transfer } from '../signal';
-import type { Channel } from './index';
+import type { Channel } from './port';
 
 export interface BeatValue {
   readonly device: string;

@@ -1,0 +1,46 @@
+/**
+ * An instrument at the other end, however it is reached: simulated in memory, or over a wire. A job and an automatic run know
+ * no more of it than this.
+ */
+
+export interface Identity {
+  readonly maker: string;
+  readonly model: string;
+  readonly serial: string;
+  readonly firmware: string;
+}
+
+/** What can be read: a port has some of them. */
+export const CHANNELS = ['pressure', 'current', 'digital value', 'display'] as const;
+export type Channel = (typeof CHANNELS)[number];
+
+export interface PortValue {
+  readonly value: number;
+  /** As the port writes it; whoever takes a value converts it, and refuses a unit that cannot be. */
+  readonly unit: string;
+  /** When it was measured, ms of the epoch by the clock of whoever read it. */
+  readonly at: number;
+  /** Whether the instrument says that it stands; null of one that says nothing of it. */
+  readonly isStable: boolean | null;
+  /** What came over the wire, as it came. */
+  readonly raw: string;
+}
+
+export type PortState = 'measuring' | 'controlling' | 'holding' | 'vented' | 'alarm' | 'away';
+
+export interface Port {
+  readonly channels: readonly Channel[];
+  identify(): Promise<Identity>;
+  /** @throws Error naming what came instead, where it is no value of this channel */
+  read(channel: Channel): Promise<PortValue>;
+  /**
+   * Drives a pressure. Only a port that controls one has it.
+   * @param ratePerS fastest change, in the unit; as the instrument likes where nothing is said
+   */
+  readonly set?: (value: number, unit: string, ratePerS: number | null) => Promise<void>;
+  /** Shuts the pressure in as it is. */
+  readonly hold?: () => Promise<void>;
+  readonly vent?: () => Promise<void>;
+  state(): Promise<PortState>;
+  close(): Promise<void>;
+}
