@@ -52,7 +52,7 @@ test('a run goes by itself at a bench: watched, held, taken over, handed back, f
   await expect(page.getByText('Nothing was heard of it yet.')).toBeVisible();
   const link = startLink(page, token);
   const there = page.getByRole('region', { name: 'At Bench A' });
-  await expect(there.getByRole('row', { name: /Controller .*kPa/ })).toBeVisible({ timeout: 30_000 });
+  await expect(there.getByRole('row', { name: /Controller, pressure .*kPa/ })).toBeVisible({ timeout: 30_000 });
   await expectAccessible(page);
 
   await workAs(page, 'Technician A');

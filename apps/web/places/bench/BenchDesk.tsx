@@ -1,5 +1,6 @@
 'use client';
 import { formatFixed } from '@barys/core/text';
+import { isUnit, unitLabel } from '@barys/core/units';
 import type { ShownBench, ShownValue } from '@barys/store/benches';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
@@ -42,15 +43,14 @@ export function BenchDesk({ first }: { first: readonly ShownBench[] }) {
               rows={bench.values}
               keyOf={({ device, channel }) => `${device} ${channel}`}
               columns={[
-                ['Instrument', ({ device }) => device],
-                ['What it is', ({ model }) => model],
-                ['Reads', ({ channel }) => channel],
+                ['Instrument', ({ device, channel }) => `${device}, ${channel}`],
                 ['Now', (value) => <Figure>{wordsOf(value, bench.isThere)}</Figure>, 'right'],
                 [
                   'State',
                   ({ state, isStable, trouble }) =>
                     trouble || `${state}${isStable === true ? ', stable' : ''}`,
                 ],
+                ['What it is', ({ model }) => model],
               ]}
             />
           )}
@@ -63,7 +63,10 @@ export function BenchDesk({ first }: { first: readonly ShownBench[] }) {
 /** A value that is old is none. */
 function wordsOf({ value, unit }: ShownValue, isThere: boolean): string {
   if (value === null || !isThere) return 'no value';
-  return `${formatFixed(value, DECIMALS)} ${unit}`;
+  // A loop is spoken of in milliamperes.
+  return unit === 'A'
+    ? `${formatFixed(value * 1000, DECIMALS)} mA`
+    : `${formatFixed(value, DECIMALS)} ${isUnit(unit) ? unitLabel(unit) : unit}`;
 }
 
 function useLive(first: readonly ShownBench[]): readonly ShownBench[] {
