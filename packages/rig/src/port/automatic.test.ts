@@ -91,6 +91,13 @@ class Bench {
       this.worstPast = Math.max(this.worstPast, (past / 250) * 100);
     }
   }
+  async untilSettling(): Promise<void> {
+    while (this.state.phase !== 'settling') {
+      await this.look();
+      this.world.step(0.5);
+      this.s += 0.5;
+    }
+  }
   /** Until it holds, is finished, or has taken so many points. */
   async go(points = Infinity, most = 3000, everyS = 0.5): Promise<void> {
     for (let looks = 0; looks < most; looks += 1) {
@@ -225,11 +232,7 @@ describe('what it does not read', () => {
   it('a leak: the pressure falls away where it had arrived', async () => {
     const bench = new Bench([{ fault: 'leak', size: 20 }]);
     await bench.go(2);
-    while (bench.state.phase !== 'settling') {
-      await bench.look();
-      bench.world.step(0.5);
-      bench.s += 0.5;
-    }
+    await bench.untilSettling();
     // Its supply gives out: it only shows what is left in the line.
     await bench.ports.controller.hold?.();
     expect(await held(bench)).toMatchObject({ why: 'leak' });
@@ -239,11 +242,7 @@ describe('what it does not read', () => {
   it('an overshoot', async () => {
     const bench = new Bench();
     await bench.go(1);
-    while (bench.state.phase !== 'settling') {
-      await bench.look();
-      bench.world.step(0.5);
-      bench.s += 0.5;
-    }
+    await bench.untilSettling();
     await bench.ports.controller.set?.(64, 'kPa', null);
     expect(await held(bench)).toMatchObject({ why: 'overshot' });
     expect(bench.taken).toHaveLength(1);
@@ -266,11 +265,7 @@ describe('what it does not read', () => {
   it('a stale value, however well it stood, and no value at all', async () => {
     const bench = new Bench();
     await bench.go(1);
-    while (bench.state.phase !== 'settling') {
-      await bench.look();
-      bench.world.step(0.5);
-      bench.s += 0.5;
-    }
+    await bench.untilSettling();
     const last = await bench.seen();
     // The same values come for a minute: nothing is read from them, and after ten seconds that is said.
     for (let waited = 0; waited < 60; waited += 1) {
@@ -288,11 +283,7 @@ describe('what it does not read', () => {
   it('values of before a gap, joined to those after it', async () => {
     const bench = new Bench();
     await bench.go(1);
-    while (bench.state.phase !== 'settling') {
-      await bench.look();
-      bench.world.step(0.5);
-      bench.s += 0.5;
-    }
+    await bench.untilSettling();
     const none = { reference: null, output: null, digital: null, alarm: null };
     bench.world.step(7);
     bench.s += 7;
