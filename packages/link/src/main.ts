@@ -3,9 +3,9 @@
  * joins Barys again by itself. The token can come as BARYS_LINK_TOKEN, which no list of processes shows.
  */
 import type { BeatAnswer } from '@barys/core/port';
-import { FAULTS, type FaultName, type Planted } from '@barys/rig/world';
 import { setTimeout as sleep } from 'node:timers/promises';
 import { parseArgs } from 'node:util';
+import { faultOf, orFail, seedOf, speedOf } from './given';
 import { Link } from './link';
 import { standInBench } from './standIn';
 
@@ -23,29 +23,23 @@ const { values: given } = parseArgs({
   },
 });
 
-function fail(words: string): never {
-  console.error(words);
+const token = given.token ?? process.env['BARYS_LINK_TOKEN'] ?? '';
+if (token === '') {
+  console.error('A link needs a token: an administrator makes one at Account, “stand at a bench as a link”.');
   process.exit(1);
 }
-
-const token = given.token ?? process.env['BARYS_LINK_TOKEN'] ?? '';
-if (token === '')
-  fail('A link needs a token: an administrator makes one at Account, “stand at a bench as a link”.');
-const seed = Number(given.seed);
-const speed = Number(given.speed);
-if (!Number.isInteger(seed)) fail(`--seed is a whole number, not "${given.seed}".`);
-if (!(speed > 0 && speed <= 100)) fail(`--speed is a number above 0, at most 100, not "${given.speed}".`);
-
-/** `tilt` or `tilt=0.4`. */
-const planted: Planted[] = given.fault.map((text) => {
-  const [name = '', size] = text.split('=');
-  if (!(name in FAULTS)) fail(`There is no fault "${name}". There are: ${Object.keys(FAULTS).join(', ')}.`);
-  return size === undefined ? { fault: name as FaultName } : { fault: name as FaultName, size: Number(size) };
-});
+const seed = orFail(() => seedOf(given.seed));
+const speed = orFail(() => speedOf(given.speed));
+const planted = orFail(() => given.fault.map(faultOf));
 
 const began = Date.now();
 const clock = (): number => ((Date.now() - began) / 1000) * speed;
-const bench = await standInBench(seed, clock, planted);
+const bench = await standInBench(seed, clock, planted).catch((error: unknown) =>
+  // A fault that nothing at this bench can have.
+  orFail(() => {
+    throw error;
+  }),
+);
 
 const link = new Link(
   bench,

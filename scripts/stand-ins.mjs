@@ -1,0 +1,4 @@
+// @ts-check
+import { run } from './bootstrap.mjs';
+
+await run('../packages/link/src/standInsMain.ts');
