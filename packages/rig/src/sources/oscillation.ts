@@ -5,25 +5,32 @@ export interface Swing {
   readonly v: number;
 }
 
+/** What the cosine, and the sine over its frequency, become as the damping grows: a hyperbola, and a line between the two. */
+function shapeOf(omega: number, zeta: number, stepS: number): readonly [cosine: number, sine: number] {
+  const rate = omega * Math.sqrt(Math.abs(1 - zeta * zeta));
+  if (rate * stepS < 1e-9) return [1, stepS];
+  return zeta < 1
+    ? [Math.cos(rate * stepS), Math.sin(rate * stepS) / rate]
+    : [Math.cosh(rate * stepS), Math.sinh(rate * stepS) / rate];
+}
+
 /**
  * @param omega natural frequency, rad/s
- * @param zeta damping ratio, below one: under-damped
+ * @param zeta damping ratio: below one it swings, at one and above it creeps
  */
 export function swung({ x, v }: Swing, to: number, omega: number, zeta: number, stepS: number): Swing {
-  const damped = omega * Math.sqrt(1 - zeta * zeta);
   const decay = Math.exp(-zeta * omega * stepS);
-  const [cos, sin] = [Math.cos(damped * stepS), Math.sin(damped * stepS)];
+  const [cosine, sine] = shapeOf(omega, zeta, stepS);
   const away = x - to;
-  const swing = (v + zeta * omega * away) / damped;
   return {
-    x: to + decay * (away * cos + swing * sin),
-    v: decay * (v * cos - ((omega * omega * away + zeta * omega * v) / damped) * sin),
+    x: to + decay * (away * cosine + (v + zeta * omega * away) * sine),
+    v: decay * (v * cosine - (omega * omega * away + zeta * omega * v) * sine),
   };
 }
 
-/** When it stands still for the first time on its way up, s; 0 where it is not going up. */
+/** When it stands still for the first time on its way up, s; 0 where it is not going up, or creeps and does not swing. */
 export function timeToPeak({ x, v }: Swing, to: number, omega: number, zeta: number): number {
-  if (v <= 0) return 0;
+  if (v <= 0 || zeta >= 1) return 0;
   const damped = omega * Math.sqrt(1 - zeta * zeta);
   const pull = (omega * omega * (x - to) + zeta * omega * v) / damped;
   const time = Math.atan2(v, pull) / damped;
