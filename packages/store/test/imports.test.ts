@@ -373,7 +373,13 @@ describe('other kinds of files', () => {
     // What differs in a setting alone is another version.
     expect((await bringRow(`${TAG},0,8,bar,2,,,,,`)).known).toHaveLength(0);
     expect(await set()).toMatchObject({ ...settings, dampingS: 2 });
+    // A root that the file has no column for stays a root.
+    const root = { kind: 'square-root-cut-off' as const, cutOffPercentOfFlow: 8 };
+    const { id } = await findInstrument(base.app, { tag: TAG });
+    const rooted = { ...(await set()), transferFunction: root, reason: 'flow' };
+    await addConfiguration(base.app, works.technician, id, rooted);
     await bringRow(`${TAG},0,9,bar,,,,,,None`);
+    expect((await set()).transferFunction).toEqual(root);
     expect(await set()).toMatchObject({ ...settings, urv: 9, dampingS: 2, switchingPoints: [] });
     const { header: headings, rows } = await allInstruments(
       base.app,

@@ -143,20 +143,25 @@ function transferOf(
   }
 }
 
-/** The cell of each setting; a file of ranges that leaves it empty leaves the setting as it is. */
-const SETTING_CELLS: Readonly<Record<SettingOfRange, string>> = {
-  dampingS: 'damping',
-  scaleDivision: 'division',
-  displayDampingS: 'displayDamping',
-  application: 'applicationSet',
-  startView: 'startView',
-  drivenBy: 'drivenBy',
-  switchingPoints: 'switchingPoints',
+/** The cells of each setting; a file of ranges that leaves them empty leaves the setting as it is. */
+const SETTING_CELLS: Readonly<Record<SettingOfRange, readonly string[]>> = {
+  dampingS: ['damping'],
+  scaleDivision: ['division'],
+  displayDampingS: ['displayDamping'],
+  application: ['applicationSet'],
+  startView: ['startView'],
+  drivenBy: ['drivenBy'],
+  switchingPoints: ['switchingPoints'],
+  transferFunction: ['transfer', 'cutOff', 'linearTo'],
 };
 
 function readSettings(reader: Reader): Record<SettingOfRange, unknown> {
+  const transfer = reader.choice('transfer', 'Transfer function', TRANSFERS) ?? 'linear';
+  const cutOff = reader.number('cutOff', 'Low-flow cut-off');
+  const linearTo = reader.number('linearTo', 'Linear start');
   const points = reader.cell('switchingPoints');
   return {
+    transferFunction: transferOf(transfer, cutOff, linearTo),
     dampingS: reader.number('damping', 'Damping') ?? 0,
     scaleDivision: reader.number('division', 'Scale division'),
     displayDampingS: reader.number('displayDamping', 'Damping of the display'),
@@ -170,9 +175,6 @@ function readSettings(reader: Reader): Record<SettingOfRange, unknown> {
 function readRange(reader: Reader, reason: string): Record<string, unknown> {
   const signal = reader.choice('signal', 'Signal', SIGNAL_CHOICES) ?? 'mA-4-20';
   const usual = SIGNALS[signal];
-  const transfer = reader.choice('transfer', 'Transfer function', TRANSFERS) ?? 'linear';
-  const cutOff = reader.number('cutOff', 'Low-flow cut-off');
-  const linearTo = reader.number('linearTo', 'Linear start');
   const lrv = reader.number('lrv', 'LRV');
   const urv = reader.number('urv', 'URV');
   const unit = reader.pressureUnit('inputUnit', 'Unit');
@@ -184,7 +186,6 @@ function readRange(reader: Reader, reason: string): Record<string, unknown> {
     outputLow: reader.number('outputLow', 'Output at 0 %') ?? usual.low,
     outputHigh: reader.number('outputHigh', 'Output at 100 %') ?? usual.high,
     outputUnit: reader.cell('outputUnit') || usual.unit,
-    transferFunction: transferOf(transfer, cutOff, linearTo),
     displayLow: reader.number('displayLow', 'Display at 0 %') ?? lrv,
     displayHigh: reader.number('displayHigh', 'Display at 100 %') ?? urv,
     displayUnit: reader.cell('displayUnit') || (unit ?? ''),
@@ -260,7 +261,7 @@ export function readConfiguration(reader: Reader, lookups: Lookups): Configurati
     readRange(reader, reader.cell('reason') || 'imported'),
   );
   if (known !== undefined && configuration !== null) checkFit(reader, known.body, configuration);
-  const kept = SETTING_KEYS.filter((key) => reader.cell(SETTING_CELLS[key]) === '');
+  const kept = SETTING_KEYS.filter((key) => SETTING_CELLS[key].every((cell) => reader.cell(cell) === ''));
   return known !== undefined && configuration !== null
     ? { instrumentId: known.id, tag, configuration, kept }
     : null;

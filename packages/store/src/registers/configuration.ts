@@ -120,6 +120,7 @@ export const SETTING_KEYS = [
   'switchingPoints',
   'dampingS',
   'scaleDivision',
+  'transferFunction',
 ] as const;
 export type SettingOfRange = (typeof SETTING_KEYS)[number];
 
