@@ -52,7 +52,9 @@ test('a run goes by itself at a bench: watched, held, taken over, handed back, f
   await expect(page.getByText('Nothing was heard of it yet.')).toBeVisible();
   const link = startLink(page, token);
   const there = page.getByRole('region', { name: 'At Bench A' });
-  await expect(there.getByRole('row', { name: /Controller, pressure .*kPa/ })).toBeVisible({ timeout: 30_000 });
+  await expect(there.getByRole('row', { name: /Controller, pressure .*kPa/ })).toBeVisible({
+    timeout: 30_000,
+  });
   await expectAccessible(page);
 
   await workAs(page, 'Technician A');
@@ -68,6 +70,12 @@ test('a run goes by itself at a bench: watched, held, taken over, handed back, f
   await going.getByRole('button', { name: 'Hold' }).click();
   await expect(going.getByRole('status')).toContainText('Held by hand.');
   await expectAccessible(page);
+  // A server that does not answer is said, and no old value stands as a live one.
+  await page.route('**/automatic', (route) => route.abort());
+  await expect(going.getByRole('status')).toContainText('The server does not answer');
+  await expect(going.getByText('no value')).toHaveCount(2);
+  await page.unroute('**/automatic');
+  await expect(going.getByRole('status')).toContainText('Held by hand.');
   // Closing the page changes nothing in it, and neither does a link that is killed and started again.
   await page.goto('/');
   link.kill('SIGKILL');

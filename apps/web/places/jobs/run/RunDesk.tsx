@@ -35,7 +35,7 @@ export function RunDesk({ jobId, run, earlier }: { jobId: number; run: ShownRun;
   const entering = useRunEntry(run, () => setIsHelpOpen(true));
   const { readings, standing, current, move } = entering;
   const { desk, takeOver } = useDesk(jobId);
-  const { seen, history, ask } = useSeen(run.id, readings.learn);
+  const { seen, history, isAway, ask } = useSeen(run.id, readings.learn);
   const hand = useRef<Hand>(null);
   useHotkeys('up', () => move(-1), { enabled: current === null });
   useHotkeys('shift+slash', () => setIsHelpOpen(true), { enabled: current === null });
@@ -48,7 +48,7 @@ export function RunDesk({ jobId, run, earlier }: { jobId: number; run: ShownRun;
         onHelp={() => setIsHelpOpen(true)}
       />
       {seen !== null && seen.automatic !== null && (
-        <Going run={run} automatic={seen.automatic} history={history} onTold={ask} />
+        <Going run={run} automatic={seen.automatic} history={history} isAway={isAway} onTold={ask} />
       )}
       <Box
         sx={{

@@ -70,11 +70,13 @@ export function Going({
   run,
   automatic,
   history,
+  isAway,
   onTold,
 }: {
   run: ShownRun;
   automatic: SeenAutomatic;
   history: readonly Moment[];
+  isAway: boolean;
   onTold: () => void;
 }) {
   const { configuration, points } = run.madeWith;
@@ -82,7 +84,7 @@ export function Going({
   const last = history.at(-1);
   const bench = last?.benches.find(({ id }) => id === automatic.bench.id);
   const { reference, output } =
-    last === undefined ? { reference: null, output: null } : valuesAt(run, automatic, last);
+    last === undefined || isAway ? { reference: null, output: null } : valuesAt(run, automatic, last);
   const inPercent = (value: number | null, low: number, high: number) =>
     value === null ? null : ((value - low) / (high - low)) * 100;
   const traces: Trace[] = history.map((moment) => {
@@ -109,7 +111,7 @@ export function Going({
         }}
       >
         <Stack sx={{ gap: 1 }}>
-          <Words isThere={bench?.isThere ?? false} state={state} point={point} />
+          <Words isAway={isAway} isThere={bench?.isThere ?? false} state={state} point={point} />
           <Stack direction="row" sx={{ gap: 3, flexWrap: 'wrap' }}>
             <Live
               what={automatic.reference}
@@ -133,14 +135,22 @@ export function Going({
 }
 
 function Words({
+  isAway,
   isThere,
   state,
   point,
 }: {
+  isAway: boolean;
   isThere: boolean;
   state: SeenAutomatic['state'];
   point: ShownRun['madeWith']['points'][number] | undefined;
 }) {
+  if (isAway)
+    return (
+      <Typography role="status" sx={{ color: 'var(--outside)', fontWeight: 600 }}>
+        The server does not answer: how the run stands is not known here. It goes on without this page.
+      </Typography>
+    );
   if (!isThere)
     return (
       <Typography role="status" sx={{ color: 'var(--outside)', fontWeight: 600 }}>

@@ -136,7 +136,8 @@ function Choice({
       select
       label={label}
       value={chosen[name] ?? of[0]?.[0] ?? ''}
-      onChange={({ target }) => choose({ ...chosen, [name]: target.value })}
+      // Another bench has other instruments.
+      onChange={({ target }) => choose({ ...(name === 'bench' ? {} : chosen), [name]: target.value })}
       sx={{ minWidth: 150 }}
     >
       {of.map(([value, words]) => (

@@ -24,16 +24,25 @@ export const HISTORY_S = 120;
 export function useSeen(
   runId: number,
   learn: (readings: Seen['readings']) => void,
-): { readonly seen: Seen | null; readonly history: readonly Moment[]; readonly ask: () => void } {
+): {
+  readonly seen: Seen | null;
+  readonly history: readonly Moment[];
+  /** Whether the last question had no answer: what was seen is old. */
+  readonly isAway: boolean;
+  readonly ask: () => void;
+} {
   const [seen, setSeen] = useState<Seen | null>(null);
+  const [isAway, setIsAway] = useState(false);
   const [history, setHistory] = useState<readonly Moment[]>([]);
   const asked = useRef<() => void>(() => undefined);
+  const isGoing = useRef(false);
   useEffect(() => {
     let isHere = true;
     let timer: ReturnType<typeof setTimeout>;
     const look = async () => {
       clearTimeout(timer);
-      let next = SELDOM_MS;
+      let next = isGoing.current ? OFTEN_MS * 4 : SELDOM_MS;
+      let isAnswered = false;
       try {
         const answer = await fetch(`/api/v1/runs/${runId}/automatic`, {
           signal: AbortSignal.timeout(ANSWER_MS),
@@ -41,6 +50,8 @@ export function useSeen(
         if (answer.ok && isHere) {
           const found = (await answer.json()) as Seen;
           next = found.automatic !== null ? OFTEN_MS : found.benches.length === 0 ? NONE_MS : SELDOM_MS;
+          isAnswered = true;
+          isGoing.current = found.automatic !== null;
           setSeen(found);
           const at = Date.now() / 1000;
           setHistory((before) => [
@@ -50,9 +61,10 @@ export function useSeen(
           learn(found.readings);
         }
       } catch {
-        // The page says elsewhere that the server is away.
+        // Said below, and asked again.
       }
       if (isHere) {
+        setIsAway(!isAnswered);
         clearTimeout(timer);
         timer = setTimeout(() => void look(), next);
       }
@@ -65,5 +77,5 @@ export function useSeen(
     };
   }, [runId, learn]);
   const ask = useCallback(() => asked.current(), []);
-  return { seen, history, ask };
+  return { seen, history, isAway, ask };
 }
