@@ -74,7 +74,9 @@ describe('npm start', () => {
     const bench = () => rows(`select channel from bench_value order by device, channel`);
     await expect
       .poll(bench, { timeout: 60_000 })
-      .toEqual(['pressure', 'current', 'digital value', 'display'].map((channel) => ({ channel })));
+      .toEqual(
+        ['pressure', 'pressure', 'current', 'digital value', 'display'].map((channel) => ({ channel })),
+      );
 
     const second = start();
     expect(await second.ended).toBe(1);
