@@ -45,12 +45,13 @@ export interface Barys {
 
 /** Without a word from Barys for so long nobody watches: what is under pressure is shut in. */
 const CONTACT_S = 10;
+
 interface Read extends BeatValue {
   /** s by the clock of the link. */
   readonly s: number;
 }
 
-/** The unit of what is never a pressure. */
+/** A value in the unit that is asked for; an error where its own is of another quantity. */
 const inUnit = (value: number, from: string, to: string): number => {
   if (from === to) return value;
   if (!isUnit(from) || !isUnit(to)) throw new Error(`${from} is not ${to}`);

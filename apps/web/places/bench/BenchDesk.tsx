@@ -79,7 +79,7 @@ function useLive(first: readonly ShownBench[]): readonly ShownBench[] {
         const answer = await fetch('/api/v1/bench', { signal: AbortSignal.timeout(4000) });
         if (answer.ok && isHere) setBenches((await answer.json()) as ShownBench[]);
       } catch {
-        // What is shown ages by itself: the server says which link is there.
+        // It is asked again; until then the last that was heard stands.
       }
       if (isHere) timer = setTimeout(() => void look(), EVERY_MS);
     };
