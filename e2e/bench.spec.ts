@@ -6,25 +6,17 @@ import { expect, test } from './support/works';
 
 const ROOT = new URL('..', import.meta.url).pathname;
 const links: ChildProcess[] = [];
+/** A bench whose time goes faster, so that nobody waits for it to settle. */
+const SIMULATED = ['--simulated', '--speed', '8'];
 
 test.afterEach(() => {
   for (const link of links.splice(0)) link.kill('SIGKILL');
 });
 
-/** A link at a simulated bench whose time goes faster, so that nobody waits for it to settle. */
 function startLink(page: Page, token: string, ...more: string[]): ChildProcess {
   const link = spawn(
     process.execPath,
-    [
-      '--import',
-      'tsx',
-      `${ROOT}packages/link/src/main.ts`,
-      '--url',
-      new URL(page.url()).origin,
-      '--speed',
-      '8',
-      ...more,
-    ],
+    ['--import', 'tsx', `${ROOT}packages/link/src/main.ts`, '--url', new URL(page.url()).origin, ...more],
     { cwd: ROOT, stdio: 'ignore', env: { ...process.env, BARYS_LINK_TOKEN: token } },
   );
   links.push(link);
@@ -50,7 +42,7 @@ test('a run goes by itself at a bench: watched, held, taken over, handed back, f
   const token = await tokenOf(page, 'Bench A');
   await page.goto('/bench');
   await expect(page.getByText('Nothing was heard of it yet.')).toBeVisible();
-  const link = startLink(page, token);
+  const link = startLink(page, token, ...SIMULATED);
   const there = page.getByRole('region', { name: 'At Bench A' });
   await expect(there.getByRole('row', { name: /Controller, pressure .*kPa/ })).toBeVisible({
     timeout: 30_000,
@@ -79,7 +71,7 @@ test('a run goes by itself at a bench: watched, held, taken over, handed back, f
   // Closing the page changes nothing in it, and neither does a link that is killed and started again.
   await page.goto('/');
   link.kill('SIGKILL');
-  startLink(page, token);
+  startLink(page, token, ...SIMULATED);
   await page.goBack();
   await expect(going.getByRole('status')).toContainText('Held', { timeout: 30_000 });
   await going.getByRole('button', { name: 'One point' }).click();
@@ -107,7 +99,7 @@ test('a run goes by itself at a bench: watched, held, taken over, handed back, f
 test('a fault at the bench is held and said, and its readings are none', async ({ page }) => {
   test.setTimeout(120_000);
   const token = await tokenOf(page, 'Bench A');
-  startLink(page, token, '--fault', 'stuck output=21.5');
+  startLink(page, token, ...SIMULATED, '--fault', 'stuck output=21.5');
   await workAs(page, 'Technician A');
   await page.goto('/instruments/PT-2215');
   await page.getByRole('link', { name: /^Go on with job/ }).click();
@@ -121,4 +113,109 @@ test('a fault at the bench is held and said, and its readings are none', async (
   await expect(status).toContainText('Nothing is heard of the bench', { timeout: 20_000 });
   await page.getByRole('button', { name: 'Take over by hand' }).click();
   await expect(button).toBeVisible();
+});
+
+/** Stand-ins of their own, as somebody starts them beside a link. */
+async function startStandIns(): Promise<Record<string, string>> {
+  const child = spawn(
+    process.execPath,
+    ['--import', 'tsx', `${ROOT}packages/link/src/standInsMain.ts`, '--speed', '8'],
+    { cwd: ROOT, stdio: ['ignore', 'pipe', 'inherit'] },
+  );
+  links.push(child);
+  child.stdout.setEncoding('utf8');
+  const ports: Record<string, string> = {};
+  let said = '';
+  for await (const bytes of child.stdout) {
+    said += String(bytes);
+    for (const [, name = '', port = ''] of said.matchAll(/^(.+): 127\.0\.0\.1:(\d+)$/gm)) ports[name] = port;
+    if (ports['meter'] !== undefined) break;
+  }
+  return ports;
+}
+
+async function enterAddress(page: Page, tag: string, driver: string, port: string): Promise<void> {
+  await page.goto(`/references/${tag}/address`);
+  await page.getByRole('combobox', { name: 'Begin with' }).click();
+  await page.getByRole('option', { name: driver }).click();
+  await page.getByLabel('Name or address').fill('127.0.0.1');
+  await page.getByLabel('Port', { exact: true }).fill(port);
+  await page.getByRole('button', { name: 'Enter the address' }).click();
+  await expect(page.getByRole('button', { name: 'Keep the changes' })).toBeVisible();
+}
+
+test('an administrator enters how references are reached, tries them, and a run uses them', async ({
+  page,
+}) => {
+  test.setTimeout(240_000);
+  const ports = await startStandIns();
+  const token = await tokenOf(page, 'Bench A');
+  await enterAddress(page, 'PC-02', 'Pressure controller, plain text', ports['controller'] ?? '');
+  const trial = page.getByRole('region', { name: 'Try it' });
+  await trial.getByRole('button', { name: 'Try it' }).click();
+  await expect(trial.getByRole('status')).toContainText('Nothing is heard of the link of Bench A');
+  startLink(page, token);
+  await expect(trial.getByRole('status')).toContainText('It answers as its driver says.', {
+    timeout: 30_000,
+  });
+  const answered = page.getByRole('region', { name: 'What it answered' });
+  await expect(answered.getByRole('row', { name: /pressure MEAS:PRES\? .*,KPA,.* kPa/ })).toBeVisible();
+  await expectAccessible(page);
+
+  // A driver that does not fit is said, at the question that has the wrong answer.
+  await page.getByLabel('Ask who it is').fill('WHO?');
+  await page.getByLabel('Its units, a line each').fill('PSI = psi');
+  await page.getByRole('button', { name: 'Keep the changes' }).click();
+  await trial.getByRole('button', { name: 'Try it' }).click();
+  await expect(trial.getByRole('status')).toContainText('It does not answer as its driver says.', {
+    timeout: 30_000,
+  });
+  await expect(
+    answered.getByRole('row', { name: /Who it is WHO\? — It does not answer in time/ }),
+  ).toBeVisible();
+  await expect(
+    answered.getByRole('row', { name: /"KPA" says a unit that its driver does not know/ }),
+  ).toBeVisible();
+  // What is typed wrongly is said at its field.
+  await page.getByLabel('To vent').fill('');
+  await page.getByRole('button', { name: 'Keep the changes' }).click();
+  await expect(page.getByText('nothing is left under pressure')).toBeVisible();
+  await page.getByRole('combobox', { name: 'Begin with' }).click();
+  await page.getByRole('option', { name: 'Pressure controller, plain text' }).click();
+  await page.getByRole('button', { name: 'Keep the changes' }).click();
+  await expect(page.getByText('nothing is left under pressure')).toHaveCount(0);
+  await enterAddress(page, 'DM-01', 'Loop meter, by the standard alone', ports['meter'] ?? '');
+
+  await workAs(page, 'Technician A');
+  await page.goto('/instruments/PT-2215');
+  await page.getByRole('link', { name: /^Go on with job/ }).click();
+  await page.getByRole('button', { name: 'Run it at a bench' }).click();
+  const start = page.getByRole('button', { name: 'Run it', exact: true });
+  // What answers is another instrument than the register knows.
+  await start.click({ timeout: 30_000 });
+  await expect(
+    page.getByText(/What answers as \S+ has the serial number SIM-7; the register says/),
+  ).toBeVisible();
+  const job = page.url();
+  for (const tag of ['PC-02', 'DM-01']) {
+    await page.goto(`/references/${tag}/edit`);
+    await page.getByLabel('Serial number').fill('SIM-7');
+    await page.getByRole('button', { name: 'Keep the changes' }).click();
+    await page.waitForURL(`**/references/${tag}`);
+  }
+  await page.goto(job);
+  await page.getByRole('button', { name: 'Run it at a bench' }).click();
+  await start.click({ timeout: 30_000 });
+  const going = page.getByRole('region', { name: 'By itself at Bench A' });
+  await expect(going.getByRole('status')).toContainText(/50 % falling/, { timeout: 30_000 });
+  await expect(going.getByText('PC-02')).toBeVisible();
+
+  // Its address stays as it is meanwhile.
+  await workAs(page, 'Administrator');
+  await page.goto('/references/PC-02/address');
+  // A click before the page listens is none.
+  await expect(async () => {
+    await page.getByRole('button', { name: 'Remove it' }).click();
+    await expect(page.getByText('Bench A is in another run')).toBeVisible({ timeout: 3000 });
+  }).toPass();
 });

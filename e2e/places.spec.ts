@@ -34,6 +34,7 @@ const PLACES: Readonly<Record<string, readonly string[]>> = {
     '/references/DM-01?instrument=PT-2107',
     '/references/DM-01/findings/1',
     '/references/PC-01/modules/new',
+    '/references/PC-01/address',
     '/bench',
   ],
   'people, procedures and bodies': [

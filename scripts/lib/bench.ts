@@ -43,7 +43,7 @@ export function startBench(url: string, token: string, logFile: string): BenchLi
   const log = openSync(logFile, 'a', 0o600);
   const child = startChild(
     process.execPath,
-    ['--import', 'tsx', `${ROOT}packages/link/src/main.ts`, '--url', url],
+    ['--import', 'tsx', `${ROOT}packages/link/src/main.ts`, '--url', url, '--simulated'],
     {
       cwd: ROOT,
       stdio: ['ignore', log, log],

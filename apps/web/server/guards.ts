@@ -2,8 +2,9 @@
  * Guards in front of every page and route, in one place: who is there, a limit on the rate of entries, same-origin writes.
  * What cannot be looked up is refused, never let through.
  */
+import { benchOfToken } from '@barys/store/benches';
 import { personOfSession, type Person } from '@barys/store/people';
-import { isOfApi, isSafe, type Asked } from './asked';
+import { isOfApi, isSafe, programToken, type Asked } from './asked';
 import { database } from './database';
 import { logOf } from './log';
 import { COME_AGAIN_S, notNow, problemDetails } from './problem-details';
@@ -76,6 +77,13 @@ function passwordFirst(asked: Asked, person: Person | null): Response | null {
   return seeOther('/account');
 }
 
+/** The links of a works may all come from one address: each is counted by itself. */
+async function benchOf(asked: Asked): Promise<string | null> {
+  const token = asked.pathname === '/api/v1/link/beat' ? programToken(asked) : null;
+  const bench = token === null ? null : await benchOfToken(database(), token, new Date());
+  return bench === null ? null : `bench ${bench.id}`;
+}
+
 /** Who asks, or why nobody is let through. */
 export type Seen =
   { readonly refused: Response } | { readonly refused: null; readonly person: Person | null };
@@ -92,10 +100,12 @@ export async function guard(asked: Asked): Promise<Seen> {
       }),
     };
   let person: Person | null = null;
+  let who: string | null = null;
   if (!WITHOUT_DATABASE.test(asked.pathname))
     try {
       if (asked.session === undefined) await database().query('select 1');
       else person = await personOfSession(database(), asked.session, new Date());
+      who = person === null ? await benchOf(asked) : `person ${person.id}`;
     } catch (error) {
       log.error({ err: error }, 'who is there could not be looked up');
       return { refused: away(asked) };
@@ -103,7 +113,7 @@ export async function guard(asked: Asked): Promise<Seen> {
   const refused =
     signInFirst(asked, person) ??
     passwordFirst(asked, person) ??
-    (isEntry ? await tooFast(asked, person) : null);
+    (isEntry ? await tooFast(asked, who) : null);
   return refused === null ? { refused, person } : { refused };
 }
 

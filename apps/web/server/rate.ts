@@ -2,7 +2,6 @@
  * How fast entries may come. Counted in the database, so that several web servers of one installation share one count; in
  * this process where the database is away.
  */
-import type { Person } from '@barys/store/people';
 import { RateLimiterMemory, RateLimiterPostgres, type RateLimiterAbstract } from 'rate-limiter-flexible';
 import { ADDRESS_HEADER, isOfApi, type Asked } from './asked';
 import { database } from './database';
@@ -39,15 +38,18 @@ const writes = limiter('writes', 300);
 const strangersComputing = limiter('compute', 300);
 const strangers = limiter('stranger', 60);
 
-/** Who sends an entry too fast: a person is counted as such, anybody else by the address that the server saw. */
-export async function tooFast(asked: Asked, person: Person | null): Promise<Response | null> {
+/**
+ * Who sends an entry too fast.
+ * @param who a person or a bench, counted as such; null is anybody else, counted by the address that the server saw
+ */
+export async function tooFast(asked: Asked, who: string | null): Promise<Response | null> {
   const address = asked.header(ADDRESS_HEADER) ?? 'unknown';
   const isComputing = COMPUTE.test(asked.pathname);
   // Only a route of the API looks at a token; elsewhere the header buys nobody a larger bucket.
   const hasToken = isOfApi(asked) && asked.header('authorization') !== null;
   const [count, key] =
-    person !== null
-      ? [writes, `person ${person.id}`]
+    who !== null
+      ? [writes, who]
       : isComputing
         ? [strangersComputing, address]
         : [hasToken ? writes : strangers, address];

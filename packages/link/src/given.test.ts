@@ -3,7 +3,7 @@ import { once } from 'node:events';
 import { createInterface } from 'node:readline';
 import { expect, it } from 'vitest';
 import { faultOf, seedOf, speedOf } from './given';
-import { INDICATOR_DRIVER } from './text/drivers';
+import { INDICATOR_DRIVER } from '@barys/core/port';
 import { textPort } from './text/port';
 
 it('reads seeds, speeds and faults, and says in words what is wrong with them', () => {
@@ -25,7 +25,11 @@ it('starts stand-ins that anybody can ask, and stops them', async () => {
   const lines: string[] = [];
   for await (const line of createInterface({ input: child.stdout })) if (lines.push(line) === 3) break;
   expect(lines.map((line) => line.split(':')[0])).toEqual(['controller', 'indicator', 'meter']);
-  const port = textPort(INDICATOR_DRIVER, { host: '127.0.0.1', port: Number(lines[1]?.split(':').at(-1)) });
+  const port = textPort(INDICATOR_DRIVER, {
+    kind: 'tcp',
+    host: '127.0.0.1',
+    port: Number(lines[1]?.split(':').at(-1)),
+  });
   expect((await port.identify()).serial).toBe('SIM-3');
   expect((await port.read('pressure')).unit).toBe('kPa');
   await port.close();

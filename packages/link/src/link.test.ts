@@ -1,10 +1,19 @@
 /** A link at a simulated bench against a Barys in memory, in a time of its own. */
 import { obey, type Order, type Plan } from '@barys/core/automatic';
-import type { Beat, BeatAnswer, BeatTaken, Port, Task } from '@barys/core/port';
+import {
+  METER_DRIVER,
+  type Beat,
+  type BeatAnswer,
+  type BeatTaken,
+  type End,
+  type Port,
+  type Task,
+} from '@barys/core/port';
 import { upAndDown } from '@barys/core/procedure';
 import { makeChance } from '@barys/rig/chance';
 import { describe, expect, it } from 'vitest';
-import { Link, textOf, type BenchEnd } from './link';
+import { Bench, type Simulated } from './bench';
+import { Link, textOf } from './link';
 import { portsOf } from '@barys/rig/port';
 import { Simulation } from './standIn';
 
@@ -38,6 +47,9 @@ class FakeBarys {
   readonly all: BeatTaken[] = [];
   orders: { id: number; name: Order }[] = [];
   isAway = false;
+  ends: BeatAnswer['ends'] = [];
+  trials: BeatAnswer['trials'] = [];
+  tried: Beat['tried'][number][] = [];
   /** The beat arrives, and its answer does not. */
   losesAnswers = false;
   isEnded = false;
@@ -49,6 +61,8 @@ class FakeBarys {
   beat = (beat: Beat): Promise<BeatAnswer> => {
     if (this.isAway) return Promise.reject(new Error('away'));
     this.last = beat;
+    this.tried.push(...beat.tried);
+    this.trials = this.trials.filter(({ id }) => beat.tried.every((one) => one.id !== id));
     const refused: { clientKey: string; words: string }[] = [];
     for (const taken of beat.taken) {
       if (this.refuses) refused.push({ clientKey: taken.clientKey, words: 'The stage has passed.' });
@@ -64,7 +78,12 @@ class FakeBarys {
     if (beat.state !== null) this.held = beat.state.state.phase === 'held' ? beat.state.state.words : null;
     if (beat.state?.state.phase === 'finished') this.isEnded = true;
     if (this.losesAnswers) return Promise.reject(new Error('lost'));
-    return Promise.resolve({ refused, task: this.isEnded ? null : this.task() });
+    return Promise.resolve({
+      refused,
+      task: this.isEnded ? null : this.task(),
+      ends: this.ends,
+      trials: this.trials,
+    });
   };
 
   private task(): Task {
@@ -73,6 +92,7 @@ class FakeBarys {
       plan: PLAN,
       open: PLAN.stops.map(({ position }) => position).filter((position) => !this.kept.has(position)),
       devices: { reference: 'Controller', output: 'Loop meter', digital: 'Transmitter' },
+      lastTaken: this.all.at(-1)?.position ?? null,
       orders: this.orders.filter(({ id }) => id > this.doneOrder),
       wasHeld: this.held,
       doneOrder: this.doneOrder,
@@ -83,7 +103,7 @@ class FakeBarys {
 }
 
 /** The bench in memory, so that its time is the test's; over wires it is driven in text.test and in the journeys. */
-function benchOf(simulation: Simulation): BenchEnd {
+function benchOf(simulation: Simulation): Simulated {
   const through = (of: 'controller' | 'meter'): Port => {
     const now = () => {
       const { world, unit } = simulation.now();
@@ -110,9 +130,9 @@ function benchOf(simulation: Simulation): BenchEnd {
   return {
     takeOn: simulation.takeOn,
     devices: [
-      { name: 'Controller', model: 'simulated', port: through('controller') },
-      { name: 'Loop meter', model: 'simulated', port: through('meter') },
-      { name: 'Transmitter', model: 'simulated', port: simulation.transmitter },
+      { name: 'Controller', port: through('controller') },
+      { name: 'Loop meter', port: through('meter') },
+      { name: 'Transmitter', port: simulation.transmitter },
     ],
   };
 }
@@ -120,15 +140,15 @@ function benchOf(simulation: Simulation): BenchEnd {
 class Scene {
   s = 0;
   readonly barys = new FakeBarys();
-  readonly bench: BenchEnd;
+  readonly bench: Simulated;
   link: Link;
-  constructor(readonly end?: (bench: BenchEnd) => BenchEnd) {
+  constructor(readonly end?: (bench: Simulated) => Simulated) {
     this.bench = benchOf(new Simulation(7, () => this.s));
     this.link = this.started();
   }
   started(): Link {
     const bench = this.end?.(this.bench) ?? this.bench;
-    return new Link(bench, { beat: this.barys.beat }, () => this.s, 20);
+    return new Link(new Bench(bench), { beat: this.barys.beat }, () => this.s, 20);
   }
   async turn(): Promise<void> {
     await this.link.turn().catch(() => undefined);
@@ -147,6 +167,12 @@ class Scene {
 }
 
 describe('a link', () => {
+  const broken = (of: string, change: (port: Port) => Port) =>
+    new Scene((bench) => ({
+      ...bench,
+      devices: bench.devices.map((one) => (one.name === of ? { ...one, port: change(one.port) } : one)),
+    }));
+
   it('tells all values, goes through its run, and keeps each point once with what came over the wire', async () => {
     const scene = new Scene();
     await scene.until(() => scene.barys.isEnded);
@@ -213,6 +239,21 @@ describe('a link', () => {
     expect(scene.barys.all.map(({ position }) => position)).toEqual([1, 2, 2, 3, 4, 5]);
   });
 
+  it('repeats what it read itself last, not what somebody typed, and begins its point anew where it read none', async () => {
+    const scene = new Scene();
+    scene.barys.orders = [{ id: 1, name: 'repeat' }];
+    await scene.until(() => scene.barys.kept.size === 1);
+    expect(scene.barys.all).toMatchObject([{ position: 1, isRepeat: false }]);
+    const typed = { position: 2 } as BeatTaken;
+    scene.barys.kept.set(2, typed);
+    await scene.turn();
+    scene.barys.orders.push({ id: 2, name: 'repeat' });
+    await scene.until(() => scene.barys.all.length === 2);
+    expect(scene.barys.all.at(-1)).toMatchObject({ position: 1, isRepeat: true });
+    await scene.until(() => scene.barys.isEnded);
+    expect(scene.barys.kept.get(2)).toBe(typed);
+  });
+
   it('stays held when it is started again, until somebody lets it go on', async () => {
     const scene = new Scene();
     scene.barys.orders = [{ id: 1, name: 'hold' }];
@@ -253,6 +294,34 @@ describe('a link', () => {
     expect(await scene.stateOf('Controller')).toBe('vented');
   });
 
+  it('vents all that it can when it is stopped, and says which did not answer', async () => {
+    const deaf = broken('Controller', (port) => ({
+      ...port,
+      vent: () => new Promise<never>(() => undefined),
+    }));
+    const closed: string[] = [];
+    const also = new Link(
+      new Bench({
+        devices: [
+          ...(deaf.end?.(deaf.bench) ?? deaf.bench).devices,
+          {
+            name: 'Second',
+            port: {
+              ...(deaf.bench.devices[0]?.port as Port),
+              vent: () => (closed.push('vented'), Promise.resolve()),
+              close: () => (closed.push('closed'), Promise.resolve()),
+            },
+          },
+        ],
+      }),
+      deaf.barys,
+      () => deaf.s,
+      20,
+    );
+    await expect(also.end()).rejects.toThrow('Controller may be under pressure: It does not answer.');
+    expect(closed).toEqual(['vented', 'closed']);
+  });
+
   it('holds where Barys will never keep a reading, and does not send it for ever', async () => {
     const scene = new Scene();
     scene.barys.refuses = true;
@@ -261,12 +330,6 @@ describe('a link', () => {
     for (let turns = 0; turns < 5; turns += 1) await scene.turn();
     expect(scene.barys.last?.taken).toEqual([]);
   });
-
-  const broken = (of: string, change: (port: Port) => Port) =>
-    new Scene((bench) => ({
-      ...bench,
-      devices: bench.devices.map((one) => (one.name === of ? { ...one, port: change(one.port) } : one)),
-    }));
 
   it.each([
     [
@@ -298,6 +361,74 @@ describe('a link', () => {
     await scene.until(() => scene.phase === 'held', 20);
     expect(scene.barys.last?.state?.state.words).toBe('Controller: over range');
   });
+
+  it('opens what was entered, closes what is there no more, and says of each what it is once it knows', async () => {
+    const opened: string[] = [];
+    const closed: string[] = [];
+    const portAt = (name: string): Port => ({
+      channels: ['pressure'],
+      identify: () =>
+        name === 'b'
+          ? Promise.reject(new Error('deaf'))
+          : Promise.resolve({ maker: 'M', model: name, serial: 'S1', firmware: '' }),
+      read: () => Promise.resolve({ value: 1, unit: 'kPa', at: 0, isStable: true, raw: '1' }),
+      state: () => Promise.resolve('measuring'),
+      close: () => (closed.push(name), Promise.resolve()),
+    });
+    const barys = new FakeBarys();
+    barys.isEnded = true;
+    const end = (device: string, host: string): End => ({
+      device,
+      wire: { speaks: 'text', at: { kind: 'tcp', host, port: 1 }, driver: METER_DRIVER },
+    });
+    const bench = new Bench({ devices: [] }, ({ at }) => {
+      const host = at.kind === 'tcp' ? at.host : '';
+      opened.push(host);
+      return portAt(host);
+    });
+    const link = new Link(bench, barys, () => 0, 20);
+    barys.ends = [end('PC-1', 'a'), end('PC-2', 'b')];
+    await link.turn();
+    await link.turn();
+    expect(barys.last?.values.map(({ device, model, serial }) => [device, model, serial])).toEqual([
+      ['PC-1', 'M a', 'S1'],
+      ['PC-2', '', ''],
+    ]);
+    barys.ends = [end('PC-1', 'a'), end('PC-2', 'c')];
+    await link.turn();
+    expect([opened, closed]).toEqual([['a', 'b', 'c'], ['b']]);
+  });
+
+  it('tries what somebody wants tried, once, and tells until it was heard', async () => {
+    const scene = broken('Loop meter', (port) => ({
+      ...port,
+      tryOut: () => Promise.resolve([{ what: 'Who', asked: '?', answered: '!', words: 'it', isGood: true }]),
+    }));
+    scene.barys.trials = [
+      { id: 7, device: 'Loop meter' },
+      { id: 8, device: 'Nobody' },
+    ];
+    await scene.turn();
+    scene.barys.losesAnswers = true;
+    await scene.turn();
+    scene.barys.losesAnswers = false;
+    for (let turns = 0; turns < 3; turns += 1) await scene.turn();
+    expect(scene.barys.tried.map(({ id }) => id)).toEqual([7, 8, 7, 8]);
+    expect(scene.barys.tried[0]?.tried).toMatchObject([{ what: 'Who', words: 'it' }]);
+    expect(scene.barys.tried[1]?.tried).toMatchObject([
+      { words: 'The link cannot reach it.', isGood: false },
+    ]);
+  });
+
+  it('does not ask an instrument again that has not answered yet', async () => {
+    let asked = 0;
+    const scene = broken('Loop meter', (port) => ({
+      ...port,
+      read: () => ((asked += 1), new Promise<never>(() => undefined)),
+    }));
+    for (let turns = 0; turns < 6; turns += 1) await scene.turn();
+    expect(asked).toBe(1);
+  });
 });
 
 it('writes what it reads without a sign before nothing', () => {
@@ -311,5 +442,5 @@ it('writes what it reads without a sign before nothing', () => {
 
 it('an order has no hold on a run that is finished', () => {
   const state = { phase: 'finished', index: 5 } as Parameters<typeof obey>[1];
-  expect(obey(PLAN, state, 'hold', 0)).toEqual({ state, act: null });
+  expect(obey(PLAN, state, 'hold', 0, null)).toEqual({ state, act: null });
 });

@@ -18,25 +18,14 @@ import type {
   BeatTaken,
   BeatValue,
   Channel,
+  Identity,
   Port,
   Task,
-  TaskConfiguration,
+  Tried,
 } from '@barys/core/port';
 import { convert, isUnit } from '@barys/core/units';
 import { randomUUID } from 'node:crypto';
-
-export interface Device {
-  readonly name: string;
-  readonly model: string;
-  readonly port: Port;
-}
-
-/** What stands at the bench. */
-export interface BenchEnd {
-  readonly devices: readonly Device[];
-  /** A simulated instrument takes on what is set in that of the job; a real one is as it is. */
-  readonly takeOn?: (configuration: TaskConfiguration) => void;
-}
+import type { Bench, Device } from './bench';
 
 /** Barys, however it is reached. */
 export interface Barys {
@@ -45,6 +34,10 @@ export interface Barys {
 
 /** Without a word from Barys for so long nobody watches: what is under pressure is shut in. */
 const CONTACT_S = 10;
+
+const wordsOf = (error: unknown): string => (error instanceof Error ? error.message : String(error));
+
+type Asked = Channel | 'state' | 'identity';
 
 interface Read extends BeatValue {
   /** s by the clock of the link. */
@@ -68,10 +61,15 @@ export class Link {
   private heardS: number;
   private isAlone = false;
   private leftS: number | null = null;
+  private trying = new Set<number>();
+  private tried: Beat['tried'] = [];
+  /** What was asked and is not answered yet: an instrument that is slow is not asked again meanwhile. */
+  private readonly asked = new WeakMap<Port, Map<Asked, Promise<unknown>>>();
+  private readonly identities = new WeakMap<Port, Identity>();
 
   /** @param clock s, of any beginning; all times of a run are by it */
   constructor(
-    private readonly bench: BenchEnd,
+    private readonly bench: Bench,
     private readonly barys: Barys,
     private readonly clock: () => number,
     /** An instrument that takes longer to answer gives no value now. */
@@ -89,7 +87,8 @@ export class Link {
     const beat: Beat = {
       values: read.map(({ s: _s, ...value }) => value),
       taken: sent,
-      state: this.task === null || this.state === null ? null : this.wordsOf(this.task, this.state),
+      tried: this.tried,
+      state: this.task === null || this.state === null ? null : this.standing(this.task, this.state),
     };
     let answer: BeatAnswer;
     try {
@@ -100,36 +99,103 @@ export class Link {
     }
     this.heardS = this.clock();
     this.unsent = this.unsent.filter((one) => !sent.includes(one));
+    this.tried = this.tried.filter((one) => !beat.tried.includes(one));
     await this.hear(answer);
   }
 
-  /** Lets go of all that is under pressure. */
+  /**
+   * Lets go of all that is under pressure.
+   * @throws Error naming those that did not answer, once all were told
+   */
   async end(): Promise<void> {
-    for (const { port } of this.bench.devices) {
-      await port.vent?.();
-      await port.close();
-    }
+    const told = await Promise.allSettled(
+      this.bench.devices.map(async ({ name, port }) => {
+        try {
+          if (port.vent !== undefined) await this.inTime(port.vent());
+        } catch (error) {
+          throw new Error(`${name} may be under pressure: ${wordsOf(error)}`, { cause: error });
+        } finally {
+          await port.close();
+        }
+      }),
+    );
+    const failed = told.filter((one) => one.status === 'rejected');
+    if (failed.length > 0) throw new Error(failed.map(({ reason }) => wordsOf(reason)).join(' '));
   }
 
   private async readAll(): Promise<Read[]> {
-    const all = this.bench.devices.map(async ({ name, model, port }) => {
-      const state = await this.inTime(port.state()).catch(() => 'away');
-      return Promise.all(port.channels.map((channel) => this.readOne({ name, model, port }, channel, state)));
+    const all = this.bench.devices.map(async (device) => {
+      const { port } = device;
+      const state = await this.inTime(this.once(port, 'state', () => port.state())).catch(() => 'away');
+      await this.identify(port);
+      return Promise.all(port.channels.map((channel) => this.readOne(device, channel, state)));
     });
     return (await Promise.all(all)).flat();
   }
 
-  private async readOne({ name, model, port }: Device, channel: Channel, state: string): Promise<Read> {
-    const s = this.clock();
-    const of = { device: name, channel, model, state };
+  /** Who it is, once it has said it; asked again after it was away. */
+  private async identify(port: Port): Promise<void> {
+    if (this.identities.has(port)) return;
+    const identity = await this.inTime(this.once(port, 'identity', () => port.identify())).catch(() => null);
+    if (identity !== null) this.identities.set(port, identity);
+  }
+
+  private async readOne({ name, port }: Device, channel: Channel, state: string): Promise<Read> {
+    const { maker, model, serial } = this.identities.get(port) ?? { maker: '', model: '', serial: '' };
+    const of = { device: name, channel, model: `${maker} ${model}`.trim().slice(0, 200), serial, state };
     try {
-      const { value, unit, at, isStable, raw } = await this.inTime(port.read(channel));
+      const { value, unit, at, isStable, raw, s } = await this.inTime(
+        this.once(port, channel, async () => {
+          // As old as the question: when it was measured is not known better.
+          const askedS = this.clock();
+          return { ...(await port.read(channel)), s: askedS };
+        }),
+      );
       if (!Number.isFinite(value)) throw new Error('It gives no number.');
       return { ...of, value, unit, raw, isStable, trouble: '', at, s };
     } catch (error) {
-      const trouble = error instanceof Error ? error.message : String(error);
-      return { ...of, value: null, unit: '', raw: '', isStable: null, trouble, at: Date.now(), s };
+      const trouble = wordsOf(error);
+      // Whatever is there when it answers again says who it is.
+      this.identities.delete(port);
+      return {
+        ...of,
+        value: null,
+        unit: '',
+        raw: '',
+        isStable: null,
+        trouble,
+        at: Date.now(),
+        s: this.clock(),
+      };
     }
+  }
+
+  private once<T>(port: Port, key: Asked, ask: () => Promise<T>): Promise<T> {
+    const asked = this.asked.get(port) ?? new Map<Asked, Promise<unknown>>();
+    this.asked.set(port, asked);
+    const answer = (asked.get(key) as Promise<T> | undefined) ?? ask();
+    asked.set(key, answer);
+    const done = () => {
+      if (asked.get(key) === answer) asked.delete(key);
+    };
+    answer.then(done, done);
+    return answer;
+  }
+
+  /** Tried beside the beats, which go on. */
+  private tryOut({ id, device }: BeatAnswer['trials'][number]): void {
+    if (this.trying.has(id)) return;
+    this.trying.add(id);
+    const port = this.bench.devices.find(({ name }) => name === device)?.port;
+    const nothing = (words: string): readonly Tried[] => [
+      { what: 'Trial', asked: '', answered: '', words, isGood: false },
+    ];
+    const answer = port?.tryOut?.() ?? Promise.resolve(nothing('The link cannot reach it.'));
+    void answer
+      .catch((error: unknown) => nothing(wordsOf(error)))
+      .then((tried) => {
+        this.tried = [...this.tried, { id, tried }];
+      });
   }
 
   private async goOn(task: Task, state: AutoState, read: readonly Read[]): Promise<void> {
@@ -197,13 +263,13 @@ export class Link {
           phase: 'held',
           held: {
             why: 'no contact',
-            words: `${devices.reference}: ${error instanceof Error ? error.message : String(error)}`,
+            words: `${devices.reference}: ${wordsOf(error)}`,
           },
         };
     }
   }
 
-  private wordsOf({ automatic, plan }: Task, { phase, index, held }: AutoState): NonNullable<Beat['state']> {
+  private standing({ automatic, plan }: Task, { phase, index, held }: AutoState): NonNullable<Beat['state']> {
     return {
       automatic,
       doneOrder: this.doneOrder,
@@ -223,7 +289,9 @@ export class Link {
     await this.act(this.task, { kind: 'hold' });
   }
 
-  private async hear({ task, refused }: BeatAnswer): Promise<void> {
+  private async hear({ task, refused, ends, trials }: BeatAnswer): Promise<void> {
+    await this.bench.connect(ends);
+    for (const trial of trials) this.tryOut(trial);
     const before = this.task;
     this.task = task;
     if (task === null) {
@@ -233,7 +301,7 @@ export class Link {
       return;
     }
     if (before?.automatic !== task.automatic) {
-      this.bench.takeOn?.(task.configuration);
+      this.bench.takeOn(task.configuration);
       this.unsent = [];
       this.repeating = null;
       this.doneOrder = task.doneOrder;
@@ -255,9 +323,10 @@ export class Link {
   private async obey(task: Task, { id, name }: Task['orders'][number]): Promise<void> {
     if (id <= this.doneOrder || this.state === null) return;
     this.doneOrder = id;
-    const { state, act } = obey(task.plan, this.state, name, this.clock());
+    const lastTaken = this.unsent.at(-1)?.position ?? task.lastTaken;
+    const { state, act } = obey(task.plan, this.state, name, this.clock(), lastTaken);
     this.state = state;
-    if (name === 'repeat') this.repeating = task.plan.stops[state.index]?.position ?? null;
+    if (name === 'repeat') this.repeating = lastTaken;
     if (act !== null) await this.act(task, act);
   }
 

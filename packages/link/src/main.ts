@@ -1,11 +1,13 @@
 /**
- * `npm run link -- --url http://127.0.0.1:3000 --token ...`: a link with a simulated bench. It runs until it is stopped, and
- * joins Barys again by itself. The token can come as BARYS_LINK_TOKEN, which no list of processes shows.
+ * `npm run link -- --url http://127.0.0.1:3000 --token ...`: a link to the instruments whose addresses an administrator
+ * entered. It runs until it is stopped, and joins Barys again by itself. The token can come as BARYS_LINK_TOKEN, which no list
+ * of processes shows. `--simulated` brings a simulated bench beside them.
  */
 import type { BeatAnswer } from '@barys/core/port';
 import { setTimeout as sleep } from 'node:timers/promises';
 import { parseArgs } from 'node:util';
 import { faultOf, orFail, seedOf, speedOf } from './given';
+import { Bench } from './bench';
 import { Link } from './link';
 import { standInBench } from './standIn';
 
@@ -16,6 +18,7 @@ const { values: given } = parseArgs({
   options: {
     url: { type: 'string', default: 'http://127.0.0.1:3000' },
     token: { type: 'string' },
+    simulated: { type: 'boolean', default: false },
     seed: { type: 'string', default: '7' },
     fault: { type: 'string', multiple: true, default: [] },
     /** How much faster than the clock the simulated bench goes. */
@@ -34,15 +37,17 @@ const planted = orFail(() => given.fault.map(faultOf));
 
 const began = Date.now();
 const clock = (): number => ((Date.now() - began) / 1000) * speed;
-const bench = await standInBench(seed, clock, planted).catch((error: unknown) =>
-  // A fault that nothing at this bench can have.
-  orFail(() => {
-    throw error;
-  }),
-);
+const simulated = given.simulated
+  ? await standInBench(seed, clock, planted).catch((error: unknown) =>
+      // A fault that nothing at this bench can have.
+      orFail(() => {
+        throw error;
+      }),
+    )
+  : null;
 
 const link = new Link(
-  bench,
+  new Bench(simulated ?? undefined),
   {
     beat: async (beat) => {
       const answer = await fetch(`${given.url}/api/v1/link/beat`, {
@@ -80,6 +85,9 @@ while (!ending.signal.aborted) {
   }
   await sleep(Math.max(20, TURN_MS - (Date.now() - begunAt)));
 }
-await link.end();
-await bench.close();
-process.exit(0);
+await link.end().catch((error: unknown) => {
+  console.error(error instanceof Error ? error.message : String(error));
+  process.exitCode = 1;
+});
+await simulated?.close();
+process.exit();

@@ -2,12 +2,17 @@
  * A bench that stands in for a real one: a controller, an indicator and a loop meter behind text over TCP on loopback, and a
  * smart transmitter, all in one simulated world. The link speaks to it as it would to real ones.
  */
-import type { Port, TaskConfiguration } from '@barys/core/port';
+import {
+  CONTROLLER_DRIVER,
+  INDICATOR_DRIVER,
+  METER_DRIVER,
+  type Port,
+  type TaskConfiguration,
+} from '@barys/core/port';
 import { isPressureUnit, type PressureUnit } from '@barys/core/units';
 import { portsOf } from '@barys/rig/port';
 import { makeWorld, type Planted, type SmartWorld } from '@barys/rig/world';
-import type { BenchEnd } from './link';
-import { CONTROLLER_DRIVER, INDICATOR_DRIVER, METER_DRIVER } from './text/drivers';
+import type { Simulated } from './bench';
 import { textPort } from './text/port';
 import { startStandIns, type SimulatedNow } from './text/standIns';
 
@@ -95,26 +100,18 @@ export async function standInBench(
   seed: number,
   clock: () => number,
   planted: readonly Planted[] = [],
-): Promise<BenchEnd & { close(this: void): Promise<void> }> {
+): Promise<Simulated & { close(this: void): Promise<void> }> {
   const simulation = new Simulation(seed, clock, planted);
   const standIns = await startStandIns(seed, simulation.now);
-  const at = ({ port }: { readonly port: number }) => ({ host: '127.0.0.1', port });
+  const at = ({ port }: { readonly port: number }) => ({ kind: 'tcp' as const, host: '127.0.0.1', port });
   return {
     takeOn: simulation.takeOn,
     close: standIns.close,
     devices: [
-      {
-        name: 'Controller',
-        model: 'simulated pressure controller',
-        port: textPort(CONTROLLER_DRIVER, at(standIns.controller)),
-      },
-      {
-        name: 'Indicator',
-        model: 'simulated reference indicator',
-        port: textPort(INDICATOR_DRIVER, at(standIns.indicator)),
-      },
-      { name: 'Loop meter', model: 'simulated loop meter', port: textPort(METER_DRIVER, at(standIns.meter)) },
-      { name: 'Transmitter', model: 'simulated smart transmitter', port: simulation.transmitter },
+      { name: 'Controller', port: textPort(CONTROLLER_DRIVER, at(standIns.controller)) },
+      { name: 'Indicator', port: textPort(INDICATOR_DRIVER, at(standIns.indicator)) },
+      { name: 'Loop meter', port: textPort(METER_DRIVER, at(standIns.meter)) },
+      { name: 'Transmitter', port: simulation.transmitter },
     ],
   };
 }

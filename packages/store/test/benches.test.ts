@@ -1,4 +1,5 @@
 /** Benches and automatic runs: what links bring, what people order, and that neither gets in the way of the other. */
+import { CONTROLLER_DRIVER, METER_DRIVER } from '@barys/core/port';
 import { randomUUID } from 'node:crypto';
 import { beforeAll, describe, expect, it } from 'vitest';
 import {
@@ -6,6 +7,7 @@ import {
   automaticOf,
   benchOfToken,
   endAutomatic,
+  keepAddress,
   keepState,
   keepTaken,
   keepValues,
@@ -18,6 +20,7 @@ import {
   type Bench,
   type TakenReading,
 } from '../src/benches';
+import { findStandard } from '../src/registers';
 import { throwRunAway } from '../src/jobs';
 import { addSite, makeToken, personOfToken } from '../src/people';
 import { saveReading, type MadeWith } from '../src/runs';
@@ -27,7 +30,7 @@ import { jobAtAsFound, openWorks, reading, TODAY } from './works';
 const { base, works } = await openWorks();
 const now = works.technician.at;
 const later = (seconds: number) => new Date(now.getTime() + seconds * 1000);
-const DEVICES = { reference: 'Controller', output: 'Loop meter', digital: null };
+const DEVICES = { reference: 'PC-1', output: 'DM-1', digital: null };
 
 let bench: Bench;
 let other: Bench;
@@ -43,9 +46,10 @@ async function newBench(name: string): Promise<[string, Bench]> {
 }
 const inTx = base.app.transaction.bind(base.app);
 const value = (more: object = {}) => ({
-  device: 'Controller',
+  device: 'PC-1',
   channel: 'pressure' as const,
-  model: 'calibrator',
+  model: 'a calibrator',
+  serial: '1',
   value: 1.5,
   unit: 'bar',
   raw: '1.500e0 bar',
@@ -84,6 +88,23 @@ beforeAll(async () => {
   [token, bench] = await newBench('Bench A');
   [, other] = await newBench('Bench B');
   ({ jobId, runId } = await jobAtAsFound(base.app, works.technician));
+  for (const [tag, driver] of [
+    ['PC-1', CONTROLLER_DRIVER],
+    ['DM-1', METER_DRIVER],
+  ] as const) {
+    const { id } = await findStandard(base.app, tag);
+    await inTx((tx) =>
+      keepAddress(
+        tx,
+        works.administrator,
+        { referenceId: id, revision: null },
+        {
+          bench: bench.id,
+          wire: { speaks: 'text', at: { kind: 'tcp', host: '127.0.0.1', port: 1000 + id }, driver },
+        },
+      ),
+    );
+  }
 });
 
 describe('the token of a link', () => {
@@ -102,25 +123,76 @@ describe('the token of a link', () => {
 
 describe('values', () => {
   it('are those that were said last, and go when a link speaks of them no more or is away', async () => {
-    await inTx((tx) =>
-      keepValues(tx, bench, [value(), value({ device: 'Loop meter', channel: 'current' })], now),
-    );
+    await inTx((tx) => keepValues(tx, bench, [value(), value({ device: 'DM-1', channel: 'current' })], now));
     await inTx((tx) => keepValues(tx, other, [value({ device: 'Far away' })], now));
     const [a, b] = await listBenches(base.app, now);
     expect([a?.name, a?.isThere, a?.values.map(({ device }) => device)]).toEqual([
       'Bench A',
       true,
-      ['Controller', 'Loop meter'],
+      ['DM-1', 'PC-1'],
     ]);
     expect(b?.values).toHaveLength(1);
     await inTx((tx) => keepValues(tx, bench, [value({ value: null, trouble: 'garbage' })], later(1)));
     const [again] = await listBenches(base.app, later(2));
-    expect(again?.values).toMatchObject([{ device: 'Controller', value: null, trouble: 'garbage' }]);
+    expect(again?.values).toMatchObject([{ device: 'PC-1', value: null, trouble: 'garbage' }]);
     expect((await listBenches(base.app, later(7)))[0]?.isThere).toBe(false);
   });
 });
 
 describe('an automatic run', () => {
+  const CONTROLLER = value();
+  const METER = value({ device: 'DM-1', channel: 'current' });
+  const HEARD = [CONTROLLER, METER];
+  let beats = 0;
+  const heard = (values = HEARD, of = bench) =>
+    inTx((tx) => keepValues(tx, of, values, later((beats += 1) / 1000)));
+  beforeAll(() => heard());
+
+  it.each([
+    ['of which nothing is heard', [CONTROLLER], {}, 'Nothing is heard of DM-1.'],
+    [
+      'that say nothing of the quantity',
+      [CONTROLLER, value({ device: 'DM-1' })],
+      {},
+      'Nothing is heard of DM-1.',
+    ],
+    ['that have not said what they are', [value({ model: '' }), METER], {}, 'PC-1 has not said what it is.'],
+    [
+      'with another serial number',
+      [value({ serial: 'M-2' }), METER],
+      {},
+      'the serial number M-2; the register says 1',
+    ],
+    ['that the job does not name', HEARD, { reference: 'DM-1' }, 'Nothing is heard of DM-1.'],
+    [
+      'that the job does not name, though entered',
+      [...HEARD, value({ device: 'DM-1' })],
+      { reference: 'DM-1' },
+      'The job names PC-1, and DM-1 is another reference.',
+    ],
+    [
+      'that nobody entered',
+      [...HEARD, value({ device: 'PC-9' })],
+      { reference: 'PC-9' },
+      'no reference whose address',
+    ],
+    ['that are simulated', [value({ model: 'Barys simulated controller' }), METER], {}, 'no measurement'],
+  ])('is not started with instruments %s', async (_name, values, more, words) => {
+    await heard(values);
+    const start = inTx((tx) =>
+      startAutomatic(tx, works.technician, runId, { bench: bench.id, ...DEVICES, ...more }),
+    );
+    await expect(start).rejects.toThrow(words);
+    await heard();
+  });
+
+  it('is not started with what was heard a while ago', async () => {
+    const start = inTx((tx) =>
+      startAutomatic(tx, { ...works.technician, at: later(7) }, runId, { bench: bench.id, ...DEVICES }),
+    );
+    await expect(start).rejects.toThrow('Nothing is heard of PC-1.');
+  });
+
   it('is started once, at one bench, by who may work', async () => {
     await inTx((tx) => startAutomatic(tx, works.technician, runId, { bench: bench.id, ...DEVICES }));
     await expect(
@@ -129,7 +201,7 @@ describe('an automatic run', () => {
     expect(await automaticOf(base.app, runId)).toMatchObject({
       bench: { name: 'Bench A' },
       startedBy: 'Technician A',
-      reference: 'Controller',
+      reference: 'PC-1',
     });
     await expect(
       inTx((tx) => startAutomatic(tx, works.technician, runId, { bench: 999, ...DEVICES })),
@@ -137,10 +209,24 @@ describe('an automatic run', () => {
   });
 
   it('is none at a simulated bench, but for a demo: what that reads is no measurement', async () => {
-    await inTx((tx) => keepValues(tx, other, [value({ model: 'simulated pressure controller' })], now));
+    const simulated = { model: 'Barys simulated something' };
+    await heard(
+      [
+        value({ device: 'Controller', ...simulated }),
+        value({ device: 'Loop meter', channel: 'current', ...simulated }),
+      ],
+      other,
+    );
     await inTx((tx) => endAutomatic(tx, works.technician, runId));
     const start = () =>
-      inTx((tx) => startAutomatic(tx, works.technician, runId, { bench: other.id, ...DEVICES }));
+      inTx((tx) =>
+        startAutomatic(tx, works.technician, runId, {
+          bench: other.id,
+          reference: 'Controller',
+          output: 'Loop meter',
+          digital: null,
+        }),
+      );
     await expect(start()).rejects.toThrow('no measurement');
     await addSite(base.owner, { siteName: 'Works', isDemo: true });
     await start();
@@ -175,8 +261,8 @@ describe('an automatic run', () => {
         readBy: 'Technician A',
         source: {
           link: 'Bench A',
-          reference: 'Controller',
-          output: 'Loop meter',
+          reference: 'PC-1',
+          output: 'DM-1',
           raw: { output: '8.001e0 mA' },
         },
       },

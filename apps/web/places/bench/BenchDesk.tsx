@@ -5,10 +5,11 @@ import type { ShownBench, ShownValue } from '@barys/store/benches';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
 import Link from 'next/link';
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { DataTable } from '@/ui/DataTable';
 import { Figure } from '@/ui/Figure';
 import { Sheet } from '@/ui/Sheet';
+import { usePoll } from '@/ui/usePoll';
 
 const EVERY_MS = 1000;
 /** What a reference of the trade resolves; finer digits only flicker. */
@@ -16,7 +17,8 @@ const DECIMALS = 4;
 
 /** All benches with what their instruments say, as it is said. */
 export function BenchDesk({ first }: { first: readonly ShownBench[] }) {
-  const benches = useLive(first);
+  const [benches, setBenches] = useState(first);
+  const isAway = usePoll('/api/v1/bench', EVERY_MS, setBenches);
   if (benches.length === 0)
     return (
       <Sheet>
@@ -29,11 +31,16 @@ export function BenchDesk({ first }: { first: readonly ShownBench[] }) {
     );
   return (
     <Stack sx={{ gap: 1.5 }}>
+      {isAway && (
+        <Typography role="status" sx={{ color: 'var(--outside)', fontWeight: 600 }}>
+          The server does not answer: what the instruments say now is not known here.
+        </Typography>
+      )}
       {benches.map((bench) => (
         <Sheet
           key={bench.id}
           title={bench.name}
-          aside={bench.isThere ? 'its link is there' : 'nothing is heard of its link'}
+          aside={isAway ? '' : bench.isThere ? 'its link is there' : 'nothing is heard of its link'}
         >
           {bench.values.length === 0 ? (
             <Typography>Nothing was heard of it yet.</Typography>
@@ -44,13 +51,13 @@ export function BenchDesk({ first }: { first: readonly ShownBench[] }) {
               keyOf={({ device, channel }) => `${device} ${channel}`}
               columns={[
                 ['Instrument', ({ device, channel }) => `${device}, ${channel}`],
-                ['Now', (value) => <Figure>{wordsOf(value, bench.isThere)}</Figure>, 'right'],
+                ['Now', (value) => <Figure>{wordsOf(value, bench.isThere && !isAway)}</Figure>, 'right'],
                 [
                   'State',
                   ({ state, isStable, trouble }) =>
-                    trouble || `${state}${isStable === true ? ', stable' : ''}`,
+                    isAway ? '' : trouble || `${state}${isStable === true ? ', stable' : ''}`,
                 ],
-                ['What it is', ({ model }) => model],
+                ['What it is', ({ model, serial }) => [model, serial].filter(Boolean).join(', ')],
               ]}
             />
           )}
@@ -67,27 +74,4 @@ function wordsOf({ value, unit }: ShownValue, isThere: boolean): string {
   return unit === 'A'
     ? `${formatFixed(value * 1000, DECIMALS)} mA`
     : `${formatFixed(value, DECIMALS)} ${isUnit(unit) ? unitLabel(unit) : unit}`;
-}
-
-function useLive(first: readonly ShownBench[]): readonly ShownBench[] {
-  const [benches, setBenches] = useState(first);
-  useEffect(() => {
-    let isHere = true;
-    let timer: ReturnType<typeof setTimeout>;
-    const look = async () => {
-      try {
-        const answer = await fetch('/api/v1/bench', { signal: AbortSignal.timeout(4000) });
-        if (answer.ok && isHere) setBenches((await answer.json()) as ShownBench[]);
-      } catch {
-        // It is asked again; until then the last that was heard stands.
-      }
-      if (isHere) timer = setTimeout(() => void look(), EVERY_MS);
-    };
-    timer = setTimeout(() => void look(), EVERY_MS);
-    return () => {
-      isHere = false;
-      clearTimeout(timer);
-    };
-  }, []);
-  return benches;
 }

@@ -7,8 +7,12 @@ import {
   keepState,
   keepTaken,
   keepValues,
+  endsOf,
+  keepTried,
   stateSchema,
   takenSchema,
+  triedSchema,
+  trialsOf,
   type Bench,
   type TakenReading,
 } from '@barys/store/benches';
@@ -23,6 +27,7 @@ import { problemResponse } from '@/server/problem';
 const beatSchema = z.object({
   values: z.array(benchValueSchema).max(200),
   taken: z.array(takenSchema).max(100),
+  tried: z.array(triedSchema).max(20),
   state: stateSchema.nullable(),
 });
 
@@ -44,18 +49,23 @@ export async function beatOfLink(request: Request): Promise<Response> {
     const token = programToken({ header: (name) => request.headers.get(name) });
     const bench = token === null ? null : await benchOfToken(database(), token, now);
     if (bench === null) throw new StoreError({ code: 'unknown-person' });
-    const { values, taken, state } = beatSchema.parse(await request.json());
+    const { values, taken, tried, state } = beatSchema.parse(await request.json());
     const refused: { clientKey: string; words: string }[] = [];
     for (const one of taken) {
       const words = await refusalOf(bench, one);
       if (words !== null) refused.push({ clientKey: one.clientKey, words });
     }
-    const task = await database().transaction(async (tx) => {
+    const answer = await database().transaction(async (tx): Promise<BeatAnswer> => {
       await keepValues(tx, bench, values, now);
       if (state !== null) await keepState(tx, bench, state, now);
-      return assignmentOf(tx, bench, now);
+      for (const one of tried) await keepTried(tx, bench, one);
+      return {
+        refused,
+        task: await assignmentOf(tx, bench, now),
+        ends: await endsOf(tx, bench),
+        trials: await trialsOf(tx, bench),
+      };
     });
-    const answer: BeatAnswer = { refused, task };
     return Response.json(answer, { headers: { 'cache-control': 'no-store, no-transform' } });
   } catch (error) {
     return problemResponse(error instanceof SyntaxError ? new z.ZodError([]) : error);

@@ -236,14 +236,15 @@ function goOn(
   }
 }
 
-/** A point at the end of what the reference can do has only one side. */
+/** A point at the end of what the reference can do is come to from the one side that it has. */
 const canBackOff = ({ reference, inputSpan }: Plan, stop: PlannedStop): boolean => {
   const back = stop.applied - wayOf(stop) * share(CLOSE_PERCENT, inputSpan);
   return back >= reference.low && back <= reference.high;
 };
 
 function overshoot(plan: Plan, stop: PlannedStop, state: AutoState, past: number): Step | null {
-  if (past <= share(plan.approach.overshootPercent, plan.inputSpan) || !canBackOff(plan, stop)) return null;
+  if (past <= share(plan.approach.overshootPercent, plan.inputSpan)) return null;
+  if (!canBackOff(plan, stop) && state.phase !== 'settling') return null;
   return hold(
     state,
     'overshot',

@@ -7,14 +7,16 @@ export type Order = (typeof ORDERS)[number];
 
 /**
  * The run as it was told, and what to do at once.
- * @param order `go on` from where it stands, `one point` and then wait, `repeat` the point before
+ * @param order `go on` from where it stands, `one point` and then wait, `repeat` the last point that was read
  * @param s now
+ * @param lastPosition of the point that was read last by itself; null where there is none
  */
 export function obey(
   plan: Plan,
   state: AutoState,
   order: Order,
   s: number,
+  lastPosition: number | null,
 ): { readonly state: AutoState; readonly act: Act | null } {
   switch (order) {
     case 'hold':
@@ -30,10 +32,9 @@ export function obey(
       // The point is come to again: what happened meanwhile nobody has seen.
       return { state: begin(state.index, s, order === 'one point'), act: null };
     }
-    case 'repeat':
-      return {
-        state: begin(Math.max(0, Math.min(state.index, plan.stops.length) - 1), s, state.isStepping),
-        act: null,
-      };
+    case 'repeat': {
+      const last = plan.stops.findIndex(({ position }) => position === lastPosition);
+      return { state: begin(last === -1 ? state.index : last, s, state.isStepping), act: null };
+    }
   }
 }

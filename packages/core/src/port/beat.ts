@@ -1,12 +1,15 @@
 /** What a link and Barys say to each other, several times a second: values and readings one way, what to do the other. */
 import type { Order, Phase, Plan } from '../automatic';
 import type { Transfer } from '../signal';
-import type { Channel } from './port';
+import type { Channel, Tried } from './port';
+import type { End } from './wire';
 
 export interface BeatValue {
   readonly device: string;
   readonly channel: Channel;
+  /** What it says of itself; empty as long as it has not said it. */
   readonly model: string;
+  readonly serial: string;
   readonly value: number | null;
   readonly unit: string;
   readonly raw: string;
@@ -32,6 +35,8 @@ export interface BeatTaken {
 export interface Beat {
   readonly values: readonly BeatValue[];
   readonly taken: readonly BeatTaken[];
+  /** What came of trials. */
+  readonly tried: readonly { readonly id: number; readonly tried: readonly Tried[] }[];
   readonly state: {
     readonly automatic: number;
     readonly doneOrder: number;
@@ -51,6 +56,8 @@ export interface Task {
   /** Positions that have no reading. */
   readonly open: readonly number[];
   readonly devices: { readonly reference: string; readonly output: string; readonly digital: string | null };
+  /** The last point that has a reading of a link; null where none has. */
+  readonly lastTaken: number | null;
   /** Orders that were not obeyed yet. */
   readonly orders: readonly { readonly id: number; readonly name: Order }[];
   /** Why it stood held when it was last heard of; null where it did not. */
@@ -74,4 +81,8 @@ export interface BeatAnswer {
   /** Readings that Barys will never keep, and why. */
   readonly refused: readonly { readonly clientKey: string; readonly words: string }[];
   readonly task: Task | null;
+  /** All that this link may open, and has to. */
+  readonly ends: readonly End[];
+  /** Instruments that somebody wants to be tried. */
+  readonly trials: readonly { readonly id: number; readonly device: string }[];
 }

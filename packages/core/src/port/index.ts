@@ -1,3 +1,21 @@
 /** Instruments at the other end: the port that a job knows, and what a link and Barys say to each other. */
-export { CHANNELS, type Channel, type Identity, type Port, type PortState, type PortValue } from './port';
+export {
+  CHANNELS,
+  type Channel,
+  type Identity,
+  type Port,
+  type PortState,
+  type PortValue,
+  type Tried,
+} from './port';
+export { CONTROLLER_DRIVER, INDICATOR_DRIVER, METER_DRIVER } from './drivers';
+export {
+  PARITIES,
+  type Driver,
+  type End,
+  type Question,
+  type SerialAddress,
+  type TcpAddress,
+  type Wire,
+} from './wire';
 export type { Beat, BeatAnswer, BeatTaken, BeatValue, Task, TaskConfiguration } from './beat';

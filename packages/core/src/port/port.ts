@@ -28,6 +28,18 @@ export interface PortValue {
 
 export type PortState = 'measuring' | 'controlling' | 'holding' | 'vented' | 'alarm' | 'away';
 
+/** One question of a trial, and what came. */
+export interface Tried {
+  /** What it was for, in words. */
+  readonly what: string;
+  readonly asked: string;
+  /** As it came; empty where nothing did. */
+  readonly answered: string;
+  /** What was understood, in words; what is wrong, where something is. */
+  readonly words: string;
+  readonly isGood: boolean;
+}
+
 export interface Port {
   readonly channels: readonly Channel[];
   identify(): Promise<Identity>;
@@ -41,6 +53,8 @@ export interface Port {
   /** Shuts the pressure in as it is. */
   readonly hold?: () => Promise<void>;
   readonly vent?: () => Promise<void>;
+  /** Asks each of its questions once, and tells what came. */
+  readonly tryOut?: () => Promise<readonly Tried[]>;
   state(): Promise<PortState>;
   close(): Promise<void>;
 }

@@ -1,14 +1,11 @@
 /**
- * A line of text for a line of text over TCP, one question at a time. After anything that was not to be expected the
+ * A line of text for a line of text, one question at a time. After anything that was not to be expected the
  * connection is given up and made anew: so no late answer is ever taken for that of the next question.
  */
-import { connect, type Socket } from 'node:net';
+import type { SerialAddress, TcpAddress } from '@barys/core/port';
+import type { Duplex } from 'node:stream';
 import { setTimeout as sleep } from 'node:timers/promises';
-
-export interface Address {
-  readonly host: string;
-  readonly port: number;
-}
+import { openStream } from './stream';
 
 export interface Limits {
   readonly answerMs: number;
@@ -19,22 +16,23 @@ export interface Limits {
 const LONGEST_BYTES = 4096;
 
 export class TextConnection {
-  private socket: Socket | null = null;
+  private stream: Duplex | null = null;
   /** What has come and is no whole line yet. */
   private pending = '';
   private onLine: ((line: string) => void) | null = null;
   private onGone: ((error: Error) => void) | null = null;
   private before: Promise<unknown> = Promise.resolve();
   private connections = 0;
+  private isClosed = false;
 
   constructor(
-    private readonly address: Address,
+    private readonly at: TcpAddress | SerialAddress,
     private readonly limits: Limits,
   ) {}
 
   /** Which connection is open, counted from 1; null where none is. What was set in an earlier one has to be set again. */
   get session(): number | null {
-    return this.socket === null ? null : this.connections;
+    return this.stream === null ? null : this.connections;
   }
 
   /** Does something with nothing else in between. */
@@ -46,37 +44,39 @@ export class TextConnection {
 
   /** A question and its answer; within `alone`. */
   async ask(command: string): Promise<string> {
-    return this.guarded(async (socket) => {
+    return this.guarded(async (stream) => {
       const answer = new Promise<string>((resolve, reject) => {
         this.onLine = resolve;
         this.onGone = reject;
       });
-      socket.write(`${command}\n`);
+      stream.write(`${command}\n`);
       const line = await this.inTime(answer);
       await sleep(this.limits.pauseMs);
       // What comes after the answer, before anything else was asked, belongs to no question.
-      if (this.pending !== '' || this.socket !== socket) throw new Error('More came than the answer.');
+      if (this.pending !== '' || this.stream !== stream) throw new Error('More came than the answer.');
       return line;
     });
   }
 
   /** A command that is not answered; within `alone`. */
   async tell(command: string): Promise<void> {
-    await this.guarded(async (socket) => {
-      socket.write(`${command}\n`);
+    await this.guarded(async (stream) => {
+      stream.write(`${command}\n`);
       await sleep(this.limits.pauseMs);
-      if (this.socket !== socket) throw new Error('It sends what nobody asked for, or hung up.');
+      if (this.stream !== stream) throw new Error('It sends what nobody asked for, or hung up.');
     });
   }
 
+  /** For good: it opens no other. */
   close(): void {
+    this.isClosed = true;
     this.giveUp(new Error('The connection was closed.'));
   }
 
-  private async guarded<T>(work: (socket: Socket) => Promise<T>): Promise<T> {
-    const socket = this.socket ?? (await this.open());
+  private async guarded<T>(work: (stream: Duplex) => Promise<T>): Promise<T> {
+    const stream = this.stream ?? (await this.open());
     try {
-      return await work(socket);
+      return await work(stream);
     } catch (error) {
       this.giveUp(error instanceof Error ? error : new Error(String(error)));
       throw error;
@@ -86,35 +86,24 @@ export class TextConnection {
     }
   }
 
-  private open(): Promise<Socket> {
-    return new Promise((resolve, reject) => {
-      const socket = connect(this.address);
-      socket.setTimeout(this.limits.answerMs, () => {
-        if (this.socket !== socket) socket.destroy(new Error('Nobody answers at its address.'));
-      });
-      socket.setNoDelay(true);
-      socket.on('connect', () => {
-        socket.setTimeout(0);
-        this.socket = socket;
-        this.pending = '';
-        this.connections += 1;
-        resolve(socket);
-      });
-      socket.on('data', (bytes: Buffer) => this.take(socket, bytes));
-      socket.on('error', (error) => {
-        reject(error);
-        this.gone(socket, error);
-      });
-      socket.on('close', () => {
-        const error = new Error('The instrument ended the connection.');
-        reject(error);
-        this.gone(socket, error);
-      });
-    });
+  private async open(): Promise<Duplex> {
+    const stream = await openStream(this.at, this.limits.answerMs);
+    if (this.isClosed) {
+      stream.destroy();
+      throw new Error('The connection was closed.');
+    }
+    stream.on('data', (bytes: Buffer) => this.take(stream, bytes));
+    stream.on('error', (error) => this.gone(stream, error));
+    stream.on('close', () => this.gone(stream, new Error('The instrument ended the connection.')));
+    stream.resume();
+    this.stream = stream;
+    this.pending = '';
+    this.connections += 1;
+    return stream;
   }
 
-  private take(socket: Socket, bytes: Buffer): void {
-    if (this.socket !== socket) return;
+  private take(stream: Duplex, bytes: Buffer): void {
+    if (this.stream !== stream) return;
     this.pending += bytes.toString('latin1');
     const end = this.pending.indexOf('\n');
     if (end === -1) {
@@ -132,13 +121,13 @@ export class TextConnection {
     answer(line);
   }
 
-  private gone(socket: Socket, error: Error): void {
-    if (this.socket === socket) this.giveUp(error);
+  private gone(stream: Duplex, error: Error): void {
+    if (this.stream === stream) this.giveUp(error);
   }
 
   private giveUp(error: Error): void {
-    this.socket?.destroy();
-    this.socket = null;
+    this.stream?.destroy();
+    this.stream = null;
     this.pending = '';
     this.onGone?.(error);
   }

@@ -1,12 +1,14 @@
 /** Text over TCP: the stand-ins through their drivers, and ends that are hostile. */
+import { spawn } from 'node:child_process';
+import { once } from 'node:events';
 import { createServer, type Server, type Socket } from 'node:net';
 import type { AddressInfo } from 'node:net';
 import { setTimeout as sleep } from 'node:timers/promises';
 import { afterEach, describe, expect, it } from 'vitest';
+import { CONTROLLER_DRIVER, INDICATOR_DRIVER, METER_DRIVER, type Driver, type Port } from '@barys/core/port';
 import { Simulation } from '../standIn';
 import { TextConnection } from './connection';
-import { driverSchema, filled, matched, numberOf, type Driver } from './driver';
-import { CONTROLLER_DRIVER, INDICATOR_DRIVER, METER_DRIVER } from './drivers';
+import { filled, matched, numberOf } from './driver';
 import { textPort } from './port';
 import { startStandIns, type StandIns } from './standIns';
 
@@ -42,7 +44,7 @@ async function hostile(
   return (server.address() as AddressInfo).port;
 }
 const portAt = (port: number, driver = FAST) => {
-  const made = textPort(driver, { host: '127.0.0.1', port });
+  const made = textPort(driver, { kind: 'tcp', host: '127.0.0.1', port });
   toClose.push(() => made.close());
   return made;
 };
@@ -206,15 +208,79 @@ describe('hostile ends', () => {
   });
 });
 
-describe('a driver', () => {
-  it('is data that is checked', () => {
-    expect(driverSchema.parse(CONTROLLER_DRIVER)).toEqual(CONTROLLER_DRIVER);
-    expect(driverSchema.safeParse({ ...CONTROLLER_DRIVER, units: { KPA: 'furlong' } }).success).toBe(false);
-    const broken = { ...METER_DRIVER, reads: { current: { ask: 'A?', answer: '(', unit: 'A' } } };
-    expect(driverSchema.safeParse(broken).success).toBe(false);
-    expect(driverSchema.safeParse({ ...METER_DRIVER, begin: ['*CLS\n*RST'] }).success).toBe(false);
+/** A meter at a serial port; where it is late, its first answer comes after its time. */
+async function serialMeter(...how: string[]): Promise<Port> {
+  const script = new URL('../../test/serial_meter.py', import.meta.url).pathname;
+  const meter = spawn('/usr/bin/python3', [script, ...how], { stdio: ['ignore', 'pipe', 'inherit'] });
+  toClose.push(() => meter.kill());
+  const [name] = (await once(meter.stdout, 'data')) as [Buffer];
+  const path = name.toString().trim();
+  const made = textPort(
+    { ...METER_DRIVER, answerMs: 400 },
+    { kind: 'serial', path, baud: 9600, dataBits: 8, parity: 'none', stopBits: 1 },
+  );
+  toClose.push(() => made.close());
+  return made;
+}
+
+describe('a serial port', () => {
+  it('is spoken to as an address is', async () => {
+    const meter = await serialMeter();
+    expect(await meter.identify()).toMatchObject({ model: 'simulated serial meter', serial: 'SER-1' });
+    expect(await meter.read('current')).toMatchObject({ value: 0.001, unit: 'A', raw: '1.000000E-03' });
+    expect(await meter.tryOut?.()).toEqual([
+      {
+        what: 'Who it is',
+        asked: '*IDN?',
+        answered: 'Barys,simulated serial meter,SER-1,1',
+        words: 'Barys, simulated serial meter, SER-1, 1',
+        isGood: true,
+      },
+      { what: 'current', asked: 'MEAS:CURR:DC?', answered: '2.000000E-03', words: '0.002 A', isGood: true },
+      { what: 'Errors', asked: 'SYST:ERR?', answered: '0,"No error"', words: 'none', isGood: true },
+    ]);
   });
 
+  it('gives no answer of before to the next question', async () => {
+    const meter = await serialMeter('late');
+    await expect(meter.read('current')).rejects.toThrow('in time');
+    // The first answer, of 0.001 A, comes while the port is opened anew.
+    expect(await meter.read('current')).toMatchObject({ value: 0.002 });
+  });
+
+  it('that is not there is said', async () => {
+    const port = textPort(FAST, {
+      kind: 'serial',
+      path: '/dev/tty-none',
+      baud: 9600,
+      dataBits: 8,
+      parity: 'none',
+      stopBits: 1,
+    });
+    await expect(port.read('current')).rejects.toThrow('No such file or directory');
+  });
+});
+
+describe('a trial', () => {
+  it('tells each question with what came, and what is wrong with it', async () => {
+    const garbled = portAt(
+      await hostile((socket, line) => {
+        if (line.endsWith('?')) socket.write(line.startsWith('MEAS') ? 'about ten\n' : 'A,B,C,D\n');
+      }),
+    );
+    expect(await garbled.tryOut?.()).toMatchObject([
+      { what: 'Who it is', words: 'A, B, C, D', isGood: true },
+      { what: 'current', answered: 'about ten', words: '"about ten" is no value.', isGood: false },
+      { what: 'Errors', answered: 'A,B,C,D', isGood: false },
+    ]);
+    const nobody = portAt(1);
+    const tried = await nobody.tryOut?.();
+    expect(tried).toHaveLength(3);
+    expect(tried?.every(({ isGood, answered }) => !isGood && answered === '')).toBe(true);
+  });
+});
+
+describe('a driver', () => {
   it('reads the numbers of the standard and nothing else', () => {
     expect(['1', '+1.5', '-.25', '1E-3', ' 12.0 '].map(numberOf)).toEqual([1, 1.5, -0.25, 0.001, 12]);
     for (const text of ['', '0x10', '1,5', '1 2', '--1', 'Infinity'])
@@ -230,7 +296,10 @@ describe('a driver', () => {
       lines.push(line);
       setTimeout(() => socket.write(`${line}\n`), 20);
     });
-    const connection = new TextConnection({ host: '127.0.0.1', port: number }, { answerMs: 500, pauseMs: 1 });
+    const connection = new TextConnection(
+      { kind: 'tcp', host: '127.0.0.1', port: number },
+      { answerMs: 500, pauseMs: 1 },
+    );
     toClose.push(() => connection.close());
     const both = await Promise.all(['a', 'b', 'c'].map((one) => connection.alone(() => connection.ask(one))));
     expect(both).toEqual(['a', 'b', 'c']);

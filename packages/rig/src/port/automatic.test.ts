@@ -158,7 +158,13 @@ describe('an automatic run at a simulated bench', () => {
   it('waits after each point when it is told to, holds and goes on, and repeats the one before', async () => {
     const bench = new Bench();
     const tell = async (order: Parameters<typeof obey>[2]) => {
-      const { state, act } = obey(bench.plan, bench.state, order, bench.s);
+      const { state, act } = obey(
+        bench.plan,
+        bench.state,
+        order,
+        bench.s,
+        bench.taken.at(-1)?.position ?? null,
+      );
       bench.state = state;
       if (act?.kind === 'hold') await bench.ports.controller.hold?.();
     };
@@ -247,9 +253,20 @@ describe('what it does not read', () => {
     expect(await held(bench)).toMatchObject({ why: 'overshot' });
     expect(bench.taken).toHaveLength(1);
     // Told to go on, it comes from the right side again.
-    bench.state = obey(bench.plan, bench.state, 'go on', bench.s).state;
+    bench.state = obey(bench.plan, bench.state, 'go on', bench.s, null).state;
     await bench.go(2);
     expect(bench.taken.at(-1)?.position).toBe(2);
+  });
+
+  it('what goes past a point that has only one side, once it had arrived there', async () => {
+    // At the low end of the reference nothing can come from below.
+    const bench = new Bench([], { ...PLAN, reference: { low: 0, high: 700 } });
+    await bench.ports.controller.set?.(3, 'kPa', null);
+    bench.world.step(30);
+    await bench.untilSettling();
+    expect(bench.taken).toEqual([]);
+    await bench.ports.controller.set?.(0.6, 'kPa', null);
+    expect(await held(bench)).toMatchObject({ why: 'overshot' });
   });
 
   it('an instrument that says failure, or whose port says so', async () => {

@@ -1,6 +1,6 @@
 /** Automatic runs: started and told by people, gone through by a link, kept as readings like those that are typed. */
 import { ORDERS, PHASES, type Order } from '@barys/core/automatic';
-import type { Task } from '@barys/core/port';
+import type { Channel, Task } from '@barys/core/port';
 import { z } from 'zod';
 import { appendToTrail } from '../db/audit';
 import type { Queryable } from '../db/database';
@@ -9,9 +9,10 @@ import type { Actor } from '../people/actor';
 import { requireWorker } from '../people/people';
 import { findSite } from '../people/site';
 import { openPoints } from '../runs/evaluation';
+import type { MadeWith } from '../runs/copy';
 import { runsById } from '../runs/load';
 import { saveReading } from '../runs/reading';
-import type { Bench } from './benches';
+import { AWAY_MS, type Bench } from './benches';
 import { decimalsOf, planOf, whyNotAutomatic } from './plan';
 
 const device = z.string().min(1).max(60);
@@ -86,12 +87,12 @@ export async function startAutomatic(
     [bench, actor.at],
   );
   if (there === undefined) throw new StoreError({ code: 'no-such', what: 'bench', name: bench });
-  await refuseSimulated(tx, bench);
   const [busy] = await tx.query<{ runId: number }>(
     'select run_id as "runId" from automatic_run where ended_at is null and (token_id = $1 or run_id = $2)',
     [bench, runId],
   );
   if (busy !== undefined) throw new StoreError({ code: 'bench-busy', bench: there.name });
+  await refuseStrange(tx, actor.at, bench, run?.madeWith, { reference, output, digital });
   const [row] = await tx.query<{ id: number }>(
     `insert into automatic_run (run_id, token_id, reference_device, output_device, digital_device, started_by, started_at)
      values ($1, $2, $3, $4, $5, $6, $7) returning id`,
@@ -104,18 +105,61 @@ export async function startAutomatic(
   });
 }
 
-/** What a simulated bench reads is no measurement: outside of a demo no record is made of it. */
-async function refuseSimulated(tx: Queryable, bench: number): Promise<void> {
-  if ((await findSite(tx))?.isDemo === true) return;
-  const simulated = await tx.query(
-    `select from bench_value where token_id = $1 and model like 'simulated%' limit 1`,
-    [bench],
+interface There {
+  readonly device: string;
+  readonly channel: Channel;
+  readonly model: string;
+  readonly serial: string;
+  /** Of the reference whose address it is; null of one that was never entered. */
+  readonly registered: string | null;
+}
+
+/**
+ * The readings of a run come from the references that its job names, and from nothing else: not from what is not heard of,
+ * nor from another instrument at the same place. What is simulated reads nothing, but for a demo.
+ */
+async function refuseStrange(
+  tx: Queryable,
+  now: Date,
+  bench: number,
+  madeWith: MadeWith | undefined,
+  { reference, output, digital }: Omit<Automatic, 'bench'>,
+): Promise<void> {
+  const isDemo = (await findSite(tx))?.isDemo === true;
+  const there = await tx.query<There>(
+    `select device, channel, model, bench_value.serial, reference_standard.serial as registered
+     from bench_value left join (reference_address join reference_standard on reference_standard.id = reference_id)
+       on reference_address.token_id = bench_value.token_id and tag = device and reference_standard.state <> 'retired'
+     where bench_value.token_id = $1 and seen_at > $2`,
+    [bench, new Date(now.getTime() - AWAY_MS)],
   );
-  if (simulated.length > 0)
-    throw new StoreError({
-      code: 'not-automatic',
-      why: 'The bench is simulated: what it reads is no measurement.',
-    });
+  const refuse = (device: string, channel: Channel, tag: string | null) => {
+    const found = there.find((one) => one.device === device && one.channel === channel);
+    const why = found === undefined ? `Nothing is heard of ${device}.` : whyStrange(found, tag, isDemo);
+    if (why !== null) throw new StoreError({ code: 'not-automatic', why });
+  };
+  refuse(reference, 'pressure', madeWith?.pressureReference.tag ?? null);
+  refuse(output, 'current', madeWith?.meter?.tag ?? null);
+  if (digital !== null) refuse(digital, 'digital value', null);
+}
+
+const plain = (serial: string): string => serial.toUpperCase().replaceAll(/[^A-Z0-9]/g, '');
+
+/** Why an instrument at a bench is not the one that is meant; null where it is. */
+function whyStrange(
+  { device, model, serial, registered }: There,
+  tag: string | null,
+  isDemo: boolean,
+): string | null {
+  if (model === '') return `${device} has not said what it is.`;
+  const isSimulated = model.includes('simulated');
+  if (isSimulated && !isDemo) return `${device} is simulated: what it reads is no measurement.`;
+  if (registered === null)
+    return isSimulated ? null : `${device} is no reference whose address was entered for this bench.`;
+  if (tag !== null && tag !== device) return `The job names ${tag}, and ${device} is another reference.`;
+  if (plain(registered) !== '' && plain(serial) !== '' && plain(registered) !== plain(serial))
+    return `What answers as ${device} has the serial number ${serial}; the register says ${registered}.`;
+  return null;
 }
 
 /**
@@ -290,6 +334,8 @@ export async function assignmentOf(tx: Queryable, bench: Bench, at: Date): Promi
     plan: planOf(run.madeWith),
     decimals: decimalsOf(run.madeWith),
     open: openPoints(run).map(({ position }) => position),
+    lastTaken:
+      run.readings.filter(({ source }) => source !== null).sort((a, b) => b.id - a.id)[0]?.position ?? null,
     devices: { reference: automatic.reference, output: automatic.output, digital: automatic.digital },
     orders,
     wasHeld: stands?.state.phase === 'held' ? stands.state.words : null,

@@ -26,7 +26,9 @@ export const channelSchema = z.enum(CHANNELS);
 export const benchValueSchema = z.object({
   device: z.string().min(1).max(60),
   channel: channelSchema,
+  /** What it says of itself; empty where it has not said it. */
   model: z.string().max(200),
+  serial: z.string().max(80),
   value: z.number().nullable(),
   unit: z.string().max(20),
   raw: z.string().max(400),
@@ -46,11 +48,11 @@ export async function keepValues(
   at: Date,
 ): Promise<void> {
   await tx.query(
-    `insert into bench_value (token_id, device, channel, model, value, unit, raw, is_stable, state, trouble, at, seen_at)
-     select $1, device, channel, model, value, unit, raw, "isStable", state, trouble, at, $3
-     from jsonb_to_recordset($2::jsonb) as heard (device text, channel text, model text, value double precision,
+    `insert into bench_value (token_id, device, channel, model, serial, value, unit, raw, is_stable, state, trouble, at, seen_at)
+     select $1, device, channel, model, serial, value, unit, raw, "isStable", state, trouble, at, $3
+     from jsonb_to_recordset($2::jsonb) as heard (device text, channel text, model text, serial text, value double precision,
        unit text, raw text, "isStable" boolean, state text, trouble text, at timestamptz)
-     on conflict (token_id, device, channel) do update set model = excluded.model, value = excluded.value,
+     on conflict (token_id, device, channel) do update set model = excluded.model, serial = excluded.serial, value = excluded.value,
        unit = excluded.unit, raw = excluded.raw, is_stable = excluded.is_stable, state = excluded.state,
        trouble = excluded.trouble, at = excluded.at, seen_at = excluded.seen_at`,
     [bench.id, JSON.stringify(values), at],
@@ -65,7 +67,7 @@ export async function keepValues(
 }
 
 /** A link that was not heard of for so long is away. */
-const AWAY_MS = 5000;
+export const AWAY_MS = 5000;
 
 export interface ShownValue extends BenchValue {
   readonly benchId: number;
@@ -87,7 +89,7 @@ export async function listBenches(db: Queryable, now: Date): Promise<ShownBench[
     [now],
   );
   const values = await db.query<ShownValue & { seenAt: Date }>(
-    `select token_id as "benchId", device, channel, model, value, unit, raw, is_stable as "isStable", state, trouble, at,
+    `select token_id as "benchId", device, channel, model, serial, value, unit, raw, is_stable as "isStable", state, trouble, at,
        seen_at as "seenAt"
      from bench_value where token_id = any($1) order by device, channel`,
     [benches.map(({ id }) => id)],

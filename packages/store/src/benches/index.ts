@@ -10,6 +10,21 @@ export {
   type ShownValue,
 } from './benches';
 export {
+  addressOf,
+  askForTrial,
+  driverSchema,
+  dropAddress,
+  endsOf,
+  keepAddress,
+  keepTried,
+  triedSchema,
+  trialOf,
+  trialsOf,
+  wireSchema,
+  type ReferenceAddress,
+  type Trial,
+} from './addresses';
+export {
   assignmentOf,
   automaticOf,
   automaticSchema,

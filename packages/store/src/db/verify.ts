@@ -55,6 +55,7 @@ export const KEPT_KINDS = {
   procedure_version: true,
   range_plan: true,
   reading: true,
+  reference_address: false,
   reference_certificate: true,
   reference_finding: true,
   reference_module: false,

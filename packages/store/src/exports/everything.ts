@@ -36,6 +36,7 @@ const TABLES: readonly (readonly [name: string, columns: string])[] = [
   ['range_plan', '*'],
   ['automatic_run', '*'],
   ['automatic_order', '*'],
+  ['reference_address', '*'],
   ['instrument_note', '*'],
   ['bias', '*'],
   ['vessel', '*'],

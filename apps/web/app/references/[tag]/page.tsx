@@ -67,6 +67,7 @@ export default async function ReferencePage({
       >
         <LinkButton href={`/references/${standard.tag}/edit`}>Change the entry</LinkButton>
         <LinkButton href={`/references/${standard.tag}/modules/new`}>Add a range</LinkButton>
+        <LinkButton href={`/references/${standard.tag}/address`}>At a bench</LinkButton>
       </PageHead>
       <Columns columns="1.35fr 1fr">
         <Stack sx={{ gap: 1.5 }}>

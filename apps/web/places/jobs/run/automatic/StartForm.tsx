@@ -13,8 +13,32 @@ import { useSubmit } from '@/ui/useSubmit';
 import type { ShownRun } from '../types';
 import { startAutomaticAction } from './actions';
 
-const devicesWith = (bench: ShownBench | undefined, channel: Channel): string[] =>
-  (bench?.values ?? []).filter((one) => one.channel === channel).map(({ device }) => device);
+/** Those of a bench that have a channel; the reference that the job names comes first. */
+function devicesWith(bench: ShownBench | undefined, channel: Channel, tag?: string): string[] {
+  const devices = (bench?.values ?? []).filter((one) => one.channel === channel).map(({ device }) => device);
+  return [...devices.filter((one) => one === tag), ...devices.filter((one) => one !== tag)];
+}
+
+const DEVICES = [
+  ['reference', 'Pressure'],
+  ['output', 'Output'],
+  ['digital', 'Digital value'],
+] as const;
+
+/** What there is to choose from at a bench for each part in a run. */
+const devicesFor = ({ madeWith }: ShownRun, bench: ShownBench | undefined) => ({
+  reference: devicesWith(bench, 'pressure', madeWith.pressureReference.tag),
+  output: devicesWith(bench, 'current', madeWith.meter?.tag),
+  digital: madeWith.columns.includes('digital') ? devicesWith(bench, 'digital value') : [],
+});
+
+/** What a bench lacks for a run; null where it lacks nothing. */
+function lackOf(bench: ShownBench | undefined, devices: ReturnType<typeof devicesFor>): string | null {
+  if (bench === undefined) return 'No bench is there: nothing is heard of a link.';
+  return devices.reference.length === 0 || devices.output.length === 0
+    ? `${bench.name} has no controller, or nothing that reads a current.`
+    : null;
+}
 
 /** Which instruments of a bench a run goes by itself with; what there is one of is chosen. */
 export function StartForm({
@@ -32,16 +56,15 @@ export function StartForm({
   const [chosen, choose] = useState<Readonly<Record<string, string>>>({});
   const there = benches.filter(({ isThere }) => isThere);
   const bench = there.find(({ id }) => String(id) === chosen['bench']) ?? there[0];
-  const references = devicesWith(bench, 'pressure');
-  const outputs = devicesWith(bench, 'current');
-  const digitals = run.madeWith.columns.includes('digital') ? devicesWith(bench, 'digital value') : [];
+  const devices = devicesFor(run, bench);
+  const deviceOf = (name: keyof typeof devices) => chosen[name] ?? devices[name][0];
   const start = useSubmit(async () => {
     const answer = await startAutomaticAction({
       run: run.id,
       bench: bench?.id ?? 0,
-      reference: chosen['reference'] ?? references[0] ?? '',
-      output: chosen['output'] ?? outputs[0] ?? '',
-      digital: digitals.length === 0 ? null : (chosen['digital'] ?? digitals[0] ?? null),
+      reference: deviceOf('reference') ?? '',
+      output: deviceOf('output') ?? '',
+      digital: deviceOf('digital') ?? null,
     });
     onStarted();
     // What is watched from now on stands above the run.
@@ -56,13 +79,7 @@ export function StartForm({
         </Button>
       </Box>
     );
-  const trouble =
-    whyNot ??
-    (there.length === 0
-      ? 'No bench is there: nothing is heard of a link.'
-      : references.length === 0 || outputs.length === 0
-        ? `${bench?.name ?? 'The bench'} has no controller, or nothing that reads a current.`
-        : null);
+  const trouble = whyNot ?? lackOf(bench, devices);
   return (
     <Sheet title="Run it at a bench" sx={{ mb: 1.5 }}>
       {trouble === null ? (
@@ -78,28 +95,18 @@ export function StartForm({
             chosen={chosen}
             choose={choose}
           />
-          <Choice
-            label="Pressure"
-            name="reference"
-            of={references.map((one) => [one, one])}
-            chosen={chosen}
-            choose={choose}
-          />
-          <Choice
-            label="Output"
-            name="output"
-            of={outputs.map((one) => [one, one])}
-            chosen={chosen}
-            choose={choose}
-          />
-          {digitals.length > 0 && (
-            <Choice
-              label="Digital value"
-              name="digital"
-              of={digitals.map((one) => [one, one])}
-              chosen={chosen}
-              choose={choose}
-            />
+          {DEVICES.map(
+            ([name, label]) =>
+              devices[name].length > 0 && (
+                <Choice
+                  key={name}
+                  label={label}
+                  name={name}
+                  of={devices[name].map((one) => [one, one])}
+                  chosen={chosen}
+                  choose={choose}
+                />
+              ),
           )}
           <Button type="submit" variant="contained" aria-busy={start.isPending} sx={{ minHeight: 44 }}>
             Run it

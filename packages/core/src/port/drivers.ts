@@ -1,5 +1,5 @@
 /** Drivers that ship: those of the stand-ins. Commands after SCPI-1999 as far as it has them (from memory). */
-import type { Driver } from './driver';
+import type { Driver } from './wire';
 
 const IDENTIFY = {
   ask: '*IDN?',
@@ -16,7 +16,13 @@ const COMMON = {
   answerMs: 1000,
   pauseMs: 2,
 };
-const UNITS: Driver['units'] = { KPA: 'kPa', PA: 'Pa', BAR: 'bar', MBAR: 'mbar', PSI: 'psi' };
+const UNITS: Driver['units'] = [
+  { theirs: 'KPA', ours: 'kPa' },
+  { theirs: 'PA', ours: 'Pa' },
+  { theirs: 'BAR', ours: 'bar' },
+  { theirs: 'MBAR', ours: 'mbar' },
+  { theirs: 'PSI', ours: 'psi' },
+];
 const VALUE = '(?<value>[^,]+),(?<unit>\\w+),(?<stable>[01])';
 
 export const CONTROLLER_DRIVER: Driver = {
@@ -42,5 +48,5 @@ export const METER_DRIVER: Driver = {
   ...COMMON,
   name: 'Loop meter, by the standard alone',
   reads: { current: { ask: 'MEAS:CURR:DC?', answer: '(?<value>[^,]+)', unit: 'A' } },
-  units: { A: 'A' },
+  units: [{ theirs: 'A', ours: 'A' }],
 };

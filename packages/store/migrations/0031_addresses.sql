@@ -1,0 +1,27 @@
+-- How a reference is reached and spoken to, and the bench whose link does it. A link opens nothing else.
+create table reference_address (
+  id bigint generated always as identity primary key,
+  reference_id bigint not null unique references reference_standard,
+  token_id bigint not null references api_token,
+  wire jsonb not null check (jsonb_typeof(wire) = 'object' and wire ? 'at' and wire ? 'speaks'),
+  revision integer not null default 1 check (revision > 0)
+);
+create unique index reference_address_once on reference_address (token_id, (wire -> 'at'), (wire -> 'pollingAddress'))
+  nulls not distinct;
+grant select, insert, update (token_id, wire, revision), delete on reference_address to barys_app;
+select keep_table_in_trail('reference_address');
+
+-- Somebody wants to know what it answers; the link tries it. Lost in a crash, and asked for again.
+create unlogged table address_trial (
+  id bigint generated always as identity primary key,
+  reference_id bigint not null unique,
+  token_id bigint not null,
+  asked_at timestamptz not null,
+  -- What came, question by question; null until the link has told.
+  tried jsonb
+);
+grant select, insert, update (tried), delete on address_trial to barys_app;
+
+-- What an instrument says of itself: its serial number, empty where it says none.
+delete from bench_value;
+alter table bench_value add column serial text not null check (length(serial) <= 80);
