@@ -129,7 +129,7 @@ async function startStandIns(): Promise<Record<string, string>> {
   for await (const bytes of child.stdout) {
     said += String(bytes);
     for (const [, name = '', port = ''] of said.matchAll(/^(.+): 127\.0\.0\.1:(\d+)$/gm)) ports[name] = port;
-    if (ports['meter'] !== undefined) break;
+    if (ports['transmitter'] !== undefined) break;
   }
   return ports;
 }
@@ -155,7 +155,7 @@ test('an administrator enters how references are reached, tries them, and a run 
   await trial.getByRole('button', { name: 'Try it' }).click();
   await expect(trial.getByRole('status')).toContainText('Nothing is heard of the link of Bench A');
   startLink(page, token);
-  await expect(trial.getByRole('status')).toContainText('It answers as its driver says.', {
+  await expect(trial.getByRole('status')).toContainText('It answers as it was entered.', {
     timeout: 30_000,
   });
   const answered = page.getByRole('region', { name: 'What it answered' });
@@ -166,8 +166,10 @@ test('an administrator enters how references are reached, tries them, and a run 
   await page.getByLabel('Ask who it is').fill('WHO?');
   await page.getByLabel('Its units, a line each').fill('PSI = psi');
   await page.getByRole('button', { name: 'Keep the changes' }).click();
+  // What it answered before says nothing of what stands there now.
+  await expect(trial.getByRole('status')).toContainText('It is asked who it is');
   await trial.getByRole('button', { name: 'Try it' }).click();
-  await expect(trial.getByRole('status')).toContainText('It does not answer as its driver says.', {
+  await expect(trial.getByRole('status')).toContainText('It does not answer as it was entered.', {
     timeout: 30_000,
   });
   await expect(
@@ -218,4 +220,57 @@ test('an administrator enters how references are reached, tries them, and a run 
     await page.getByRole('button', { name: 'Remove it' }).click();
     await expect(page.getByText('Bench A is in another run')).toBeVisible({ timeout: 3000 });
   }).toPass();
+});
+
+test('a transmitter tells its settings over a link, and they are compared like typed ones', async ({
+  page,
+}) => {
+  test.setTimeout(120_000);
+  const ports = await startStandIns();
+  const token = await tokenOf(page, 'Bench A');
+  startLink(page, token, ...SIMULATED, '--fault', 'wrong range=25');
+  // An interface to a loop is a reference without a range of its own.
+  await page.goto('/references/new');
+  await page.getByLabel('Tag').fill('HI-01');
+  await page.getByLabel('What it is').fill('Interface for HART');
+  await page.getByRole('button', { name: 'Add the reference' }).click();
+  await page.waitForURL('**/references/HI-01');
+  await page.getByRole('link', { name: 'At a bench' }).click();
+  await page.getByRole('combobox', { name: 'It speaks' }).click();
+  await page.getByRole('option', { name: 'HART over a network' }).click();
+  await expect(page.getByLabel('Port', { exact: true })).toHaveValue('5094');
+  await page.getByRole('combobox', { name: 'By', exact: true }).click();
+  await page.getByRole('option', { name: 'network (UDP)' }).click();
+  await page.getByLabel('Name or address').fill('127.0.0.1');
+  await page.getByLabel('Port', { exact: true }).fill(ports['transmitter'] ?? '');
+  await page.getByRole('button', { name: 'Enter the address' }).click();
+  const trial = page.getByRole('region', { name: 'Try it' });
+  await trial.getByRole('button', { name: 'Try it' }).click();
+  await expect(trial.getByRole('status')).toContainText('It answers as it was entered.', { timeout: 30_000 });
+  await expect(
+    page.getByRole('row', { name: /Set-up command 15 — 0 to 100 kPa, linear, damping 0.5 s/ }),
+  ).toBeVisible();
+
+  await workAs(page, 'Technician A');
+  await page.goto('/instruments/PT-2215/set-up');
+  const over = page.getByRole('region', { name: 'Read it over a link' });
+  await over.getByRole('combobox', { name: 'Transmitter' }).click();
+  await page.getByRole('option', { name: 'Bench A, Transmitter' }).click();
+  await over.getByRole('button', { name: 'Read its settings' }).click();
+  await expect(over.getByRole('status')).toContainText('It says that it is PT-2215.', { timeout: 20_000 });
+  const row = (name: string) => page.getByRole('group', { name, exact: true });
+  await expect(row('Unit, with its water reference')).toContainText('as it has to be');
+  await expect(row('Lower range value')).toContainText('as it has to be');
+  await expect(row('Upper range value')).not.toContainText('as it has to be');
+  await expect(row('Damping of the output')).toContainText('as it has to be');
+  await expectAccessible(page);
+  await page.getByRole('button', { name: 'Keep what was read' }).click();
+  await expect(page.getByText('Read over the link: Bench A, Transmitter.').last()).toBeVisible();
+  // The other one is not this instrument, and that is said.
+  await over.getByRole('combobox', { name: 'Transmitter' }).click();
+  await page.getByRole('option', { name: 'Bench A, HI-01' }).click();
+  await over.getByRole('button', { name: 'Read its settings' }).click();
+  await expect(over.getByRole('status')).toContainText('It says that it is SIM-1, and this is PT-2215.', {
+    timeout: 20_000,
+  });
 });

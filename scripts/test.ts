@@ -9,7 +9,7 @@ import { join } from 'node:path';
 import { buildWeb } from './lib/build';
 import { ensureDatabase, startCluster } from './lib/cluster';
 import { prepareDatabase } from './lib/database';
-import { chromiumProgram, requirePyvisa } from './lib/debian';
+import { chromiumProgram, requirePyvisa, requireTshark } from './lib/debian';
 import { main } from './lib/failure';
 import { ROOT } from './lib/paths';
 import { migrate } from '@barys/store/migrate';
@@ -165,6 +165,7 @@ await main(async () => {
     const statics = isWanted('checks') ? checks() : null;
     if (isWanted('unit')) {
       requirePyvisa();
+      requireTshark();
       counts.push(await vitest(scratch, env, ['core', 'store'], part === 'unit' ? rest : []));
     }
     if (cluster !== null && isWanted('journeys')) {

@@ -73,6 +73,11 @@ export function requirePyvisa(): void {
       aptInstall(`python3-${name}`, name === 'pyvisa' ? 'PyVISA' : 'PyVISA-py');
 }
 
+/** Decodes what is captured of HART-IP, for the tests; capturing is for root, or the group that Debian made for it. */
+export function requireTshark(): void {
+  if (!existsSync('/usr/bin/tshark')) aptInstall('tshark', 'tshark');
+}
+
 /** Who runs PostgreSQL: root may not, so the user that Debian's package made does. */
 export function postgresUser(): { uid: number; gid: number } | object {
   if (!isRoot) return {};

@@ -1,5 +1,6 @@
 /** What stands at the bench of a link: what an administrator entered, and beside it what is simulated. */
 import type { End, Port, TaskConfiguration, Wire } from '@barys/core/port';
+import { hartPort } from './hart/port';
 import { textPort } from './text/port';
 
 export interface Device {
@@ -14,7 +15,8 @@ export interface Simulated {
   readonly takeOn?: (configuration: TaskConfiguration) => void;
 }
 
-const portOf = (wire: Wire): Port => textPort(wire.driver, wire.at);
+const portOf = (wire: Wire): Port =>
+  wire.speaks === 'text' ? textPort(wire.driver, wire.at) : hartPort(wire);
 
 export class Bench {
   private entered = new Map<string, Device>();

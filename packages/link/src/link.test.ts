@@ -7,6 +7,7 @@ import {
   type BeatTaken,
   type End,
   type Port,
+  type ReadSetup,
   type Task,
 } from '@barys/core/port';
 import { upAndDown } from '@barys/core/procedure';
@@ -18,6 +19,7 @@ import { portsOf } from '@barys/rig/port';
 import { Simulation } from './standIn';
 
 const CONFIGURATION = {
+  tag: 'PT-1',
   lrv: 0,
   urv: 250,
   inputUnit: 'kPa',
@@ -48,8 +50,8 @@ class FakeBarys {
   orders: { id: number; name: Order }[] = [];
   isAway = false;
   ends: BeatAnswer['ends'] = [];
-  trials: BeatAnswer['trials'] = [];
-  tried: Beat['tried'][number][] = [];
+  requests: BeatAnswer['requests'] = [];
+  answers: Beat['answers'][number][] = [];
   /** The beat arrives, and its answer does not. */
   losesAnswers = false;
   isEnded = false;
@@ -61,8 +63,8 @@ class FakeBarys {
   beat = (beat: Beat): Promise<BeatAnswer> => {
     if (this.isAway) return Promise.reject(new Error('away'));
     this.last = beat;
-    this.tried.push(...beat.tried);
-    this.trials = this.trials.filter(({ id }) => beat.tried.every((one) => one.id !== id));
+    this.answers.push(...beat.answers);
+    this.requests = this.requests.filter(({ id }) => beat.answers.every((one) => one.id !== id));
     const refused: { clientKey: string; words: string }[] = [];
     for (const taken of beat.taken) {
       if (this.refuses) refused.push({ clientKey: taken.clientKey, words: 'The stage has passed.' });
@@ -82,7 +84,7 @@ class FakeBarys {
       refused,
       task: this.isEnded ? null : this.task(),
       ends: this.ends,
-      trials: this.trials,
+      requests: this.requests,
     });
   };
 
@@ -104,7 +106,7 @@ class FakeBarys {
 
 /** The bench in memory, so that its time is the test's; over wires it is driven in text.test and in the journeys. */
 function benchOf(simulation: Simulation): Simulated {
-  const through = (of: 'controller' | 'meter'): Port => {
+  const through = (of: 'controller' | 'meter' | 'transmitter'): Port => {
     const now = () => {
       const { world, unit } = simulation.now();
       return portsOf(world, unit, 7, () => Date.now())[of];
@@ -132,7 +134,7 @@ function benchOf(simulation: Simulation): Simulated {
     devices: [
       { name: 'Controller', port: through('controller') },
       { name: 'Loop meter', port: through('meter') },
-      { name: 'Transmitter', port: simulation.transmitter },
+      { name: 'Transmitter', port: through('transmitter') },
     ],
   };
 }
@@ -399,25 +401,32 @@ describe('a link', () => {
     expect([opened, closed]).toEqual([['a', 'b', 'c'], ['b']]);
   });
 
-  it('tries what somebody wants tried, once, and tells until it was heard', async () => {
+  it('does what somebody asks of an instrument, once, and tells until it was heard', async () => {
+    const setup = { tag: 'PT-1', lrv: 0, urv: 250 } as ReadSetup;
     const scene = broken('Loop meter', (port) => ({
       ...port,
       tryOut: () => Promise.resolve([{ what: 'Who', asked: '?', answered: '!', words: 'it', isGood: true }]),
+      readSetup: () => Promise.resolve(setup),
     }));
-    scene.barys.trials = [
-      { id: 7, device: 'Loop meter' },
-      { id: 8, device: 'Nobody' },
+    const trial = { kind: 'trial' } as const;
+    const wanted = { kind: 'set-up', configuration: CONFIGURATION } as const;
+    scene.barys.requests = [
+      { id: 7, device: 'Loop meter', request: trial },
+      { id: 8, device: 'Nobody', request: trial },
+      { id: 9, device: 'Controller', request: wanted },
+      { id: 10, device: 'Loop meter', request: wanted },
     ];
     await scene.turn();
     scene.barys.losesAnswers = true;
     await scene.turn();
     scene.barys.losesAnswers = false;
     for (let turns = 0; turns < 3; turns += 1) await scene.turn();
-    expect(scene.barys.tried.map(({ id }) => id)).toEqual([7, 8, 7, 8]);
-    expect(scene.barys.tried[0]?.tried).toMatchObject([{ what: 'Who', words: 'it' }]);
-    expect(scene.barys.tried[1]?.tried).toMatchObject([
-      { words: 'The link cannot reach it.', isGood: false },
-    ]);
+    expect(scene.barys.answers.map(({ id }) => id).sort((a, b) => a - b)).toEqual([7, 7, 8, 8, 9, 9, 10, 10]);
+    const answerOf = (id: number) => scene.barys.answers.find((one) => one.id === id)?.answer;
+    expect(answerOf(7)).toMatchObject({ kind: 'trial', tried: [{ words: 'it' }] });
+    expect(answerOf(8)).toEqual({ kind: 'trouble', words: 'The link has no such instrument.' });
+    expect(answerOf(9)).toEqual({ kind: 'trouble', words: 'It does not tell its settings.' });
+    expect(answerOf(10)).toEqual({ kind: 'set-up', setup });
   });
 
   it('does not ask an instrument again that has not answered yet', async () => {

@@ -17,11 +17,12 @@ import type {
   BeatAnswer,
   BeatTaken,
   BeatValue,
+  BenchRequest,
   Channel,
   Identity,
   Port,
+  RequestAnswer,
   Task,
-  Tried,
 } from '@barys/core/port';
 import { convert, isUnit } from '@barys/core/units';
 import { randomUUID } from 'node:crypto';
@@ -61,8 +62,9 @@ export class Link {
   private heardS: number;
   private isAlone = false;
   private leftS: number | null = null;
-  private trying = new Set<number>();
-  private tried: Beat['tried'] = [];
+  /** Requests that were taken, whatever became of them. */
+  private readonly taken = new Set<number>();
+  private answers: Beat['answers'] = [];
   /** What was asked and is not answered yet: an instrument that is slow is not asked again meanwhile. */
   private readonly asked = new WeakMap<Port, Map<Asked, Promise<unknown>>>();
   private readonly identities = new WeakMap<Port, Identity>();
@@ -87,7 +89,7 @@ export class Link {
     const beat: Beat = {
       values: read.map(({ s: _s, ...value }) => value),
       taken: sent,
-      tried: this.tried,
+      answers: this.answers,
       state: this.task === null || this.state === null ? null : this.standing(this.task, this.state),
     };
     let answer: BeatAnswer;
@@ -99,7 +101,7 @@ export class Link {
     }
     this.heardS = this.clock();
     this.unsent = this.unsent.filter((one) => !sent.includes(one));
-    this.tried = this.tried.filter((one) => !beat.tried.includes(one));
+    this.answers = this.answers.filter((one) => !beat.answers.includes(one));
     await this.hear(answer);
   }
 
@@ -182,20 +184,30 @@ export class Link {
     return answer;
   }
 
-  /** Tried beside the beats, which go on. */
-  private tryOut({ id, device }: BeatAnswer['trials'][number]): void {
-    if (this.trying.has(id)) return;
-    this.trying.add(id);
+  /** Done beside the beats, which go on. */
+  private take({ id, device, request }: BeatAnswer['requests'][number]): void {
+    if (this.taken.has(id)) return;
+    this.taken.add(id);
     const port = this.bench.devices.find(({ name }) => name === device)?.port;
-    const nothing = (words: string): readonly Tried[] => [
-      { what: 'Trial', asked: '', answered: '', words, isGood: false },
-    ];
-    const answer = port?.tryOut?.() ?? Promise.resolve(nothing('The link cannot reach it.'));
-    void answer
-      .catch((error: unknown) => nothing(wordsOf(error)))
-      .then((tried) => {
-        this.tried = [...this.tried, { id, tried }];
+    void this.done(port, request)
+      .catch((error: unknown): RequestAnswer => ({ kind: 'trouble', words: wordsOf(error) }))
+      .then((answer) => {
+        this.answers = [...this.answers, { id, answer }];
       });
+  }
+
+  private async done(port: Port | undefined, request: BenchRequest): Promise<RequestAnswer> {
+    if (port === undefined) throw new Error('The link has no such instrument.');
+    switch (request.kind) {
+      case 'trial':
+        if (port.tryOut === undefined) throw new Error('It cannot be tried.');
+        return { kind: 'trial', tried: await port.tryOut() };
+      case 'set-up':
+        if (port.readSetup === undefined) throw new Error('It does not tell its settings.');
+        // In the middle of a run it stands in for the instrument of the run.
+        if (this.task === null) this.bench.takeOn(request.configuration);
+        return { kind: 'set-up', setup: await port.readSetup() };
+    }
   }
 
   private async goOn(task: Task, state: AutoState, read: readonly Read[]): Promise<void> {
@@ -289,9 +301,9 @@ export class Link {
     await this.act(this.task, { kind: 'hold' });
   }
 
-  private async hear({ task, refused, ends, trials }: BeatAnswer): Promise<void> {
+  private async hear({ task, refused, ends, requests }: BeatAnswer): Promise<void> {
     await this.bench.connect(ends);
-    for (const trial of trials) this.tryOut(trial);
+    for (const request of requests) this.take(request);
     const before = this.task;
     this.task = task;
     if (task === null) {

@@ -1,22 +1,18 @@
 /**
  * A bench that stands in for a real one: a controller, an indicator and a loop meter behind text over TCP on loopback, and a
- * smart transmitter, all in one simulated world. The link speaks to it as it would to real ones.
+ * smart transmitter behind HART-IP, all in one simulated world. The link speaks to it as it would to real ones.
  */
-import {
-  CONTROLLER_DRIVER,
-  INDICATOR_DRIVER,
-  METER_DRIVER,
-  type Port,
-  type TaskConfiguration,
-} from '@barys/core/port';
+import { CONTROLLER_DRIVER, INDICATOR_DRIVER, METER_DRIVER, type TaskConfiguration } from '@barys/core/port';
 import { isPressureUnit, type PressureUnit } from '@barys/core/units';
-import { portsOf } from '@barys/rig/port';
 import { makeWorld, type Planted, type SmartWorld } from '@barys/rig/world';
 import type { Simulated } from './bench';
+import { hartPort } from './hart/port';
 import { textPort } from './text/port';
-import { startStandIns, type SimulatedNow } from './text/standIns';
+import type { SimulatedNow } from './simulated';
+import { startStandIns } from './standIns';
 
 const USUAL: TaskConfiguration = {
+  tag: 'SIM-1',
   lrv: 0,
   urv: 100,
   inputUnit: 'kPa',
@@ -49,6 +45,7 @@ const worldFor = (
 /** A simulated world that can be made anew for another range, and goes by a clock. */
 export class Simulation {
   private world: SmartWorld;
+  private configuration = USUAL;
   private unit: PressureUnit = 'kPa';
   private steppedS: number;
 
@@ -62,7 +59,10 @@ export class Simulation {
     this.steppedS = clock();
   }
 
+  /** The same instrument stays as it was left: what was trimmed at it stays trimmed. */
   takeOn = (configuration: TaskConfiguration): void => {
+    if (JSON.stringify(configuration) === JSON.stringify(this.configuration)) return;
+    this.configuration = configuration;
     this.unit = isPressureUnit(configuration.inputUnit) ? configuration.inputUnit : 'kPa';
     this.world = worldFor(configuration, this.seed, this.planted);
     this.steppedS = this.clock();
@@ -73,23 +73,8 @@ export class Simulation {
     const s = this.clock();
     if (s > this.steppedS) this.world.step(s - this.steppedS);
     this.steppedS = s;
-    return { world: this.world, unit: this.unit };
+    return { world: this.world, unit: this.unit, tag: this.configuration.tag };
   };
-
-  /** Until the transmitter speaks a protocol of its own it is looked at in memory. */
-  get transmitter(): Port {
-    const port = () => {
-      const { world, unit } = this.now();
-      return portsOf(world, unit, this.seed, () => Date.now()).transmitter;
-    };
-    return {
-      channels: port().channels,
-      identify: () => port().identify(),
-      read: (channel) => port().read(channel),
-      state: () => port().state(),
-      close: () => Promise.resolve(),
-    };
-  }
 }
 
 /**
@@ -111,7 +96,10 @@ export async function standInBench(
       { name: 'Controller', port: textPort(CONTROLLER_DRIVER, at(standIns.controller)) },
       { name: 'Indicator', port: textPort(INDICATOR_DRIVER, at(standIns.indicator)) },
       { name: 'Loop meter', port: textPort(METER_DRIVER, at(standIns.meter)) },
-      { name: 'Transmitter', port: simulation.transmitter },
+      {
+        name: 'Transmitter',
+        port: hartPort({ speaks: 'HART-IP', at: at(standIns.transmitter), pollingAddress: 0 }),
+      },
     ],
   };
 }

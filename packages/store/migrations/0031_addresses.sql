@@ -11,16 +11,19 @@ create unique index reference_address_once on reference_address (token_id, (wire
 grant select, insert, update (token_id, wire, revision), delete on reference_address to barys_app;
 select keep_table_in_trail('reference_address');
 
--- Somebody wants to know what it answers; the link tries it. Lost in a crash, and asked for again.
-create unlogged table address_trial (
+-- What somebody asks of an instrument at a bench, and what its link answered. Lost in a crash, and asked for again.
+create unlogged table bench_request (
   id bigint generated always as identity primary key,
-  reference_id bigint not null unique,
   token_id bigint not null,
+  device text not null check (length(device) between 1 and 60),
+  -- What it is asked, with all that it takes.
+  request jsonb not null,
   asked_at timestamptz not null,
-  -- What came, question by question; null until the link has told.
-  tried jsonb
+  -- Null until the link has told.
+  answer jsonb
 );
-grant select, insert, update (tried), delete on address_trial to barys_app;
+create index bench_request_open on bench_request (token_id) where answer is null;
+grant select, insert, update (answer), delete on bench_request to barys_app;
 
 -- What an instrument says of itself: its serial number, empty where it says none.
 delete from bench_value;

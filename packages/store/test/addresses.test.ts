@@ -3,17 +3,18 @@ import { CONTROLLER_DRIVER, INDICATOR_DRIVER, METER_DRIVER, type Wire } from '@b
 import { beforeAll, describe, expect, it } from 'vitest';
 import {
   addressOf,
+  askForSetup,
   askForTrial,
   benchOfToken,
   driverSchema,
   dropAddress,
   endsOf,
   keepAddress,
-  keepTried,
+  keepAnswer,
   keepValues,
+  requestById,
+  requestsOf,
   startAutomatic,
-  trialOf,
-  trialsOf,
   wireSchema,
   type Bench,
 } from '../src/benches';
@@ -25,6 +26,7 @@ const { base, works } = await openWorks();
 const inTx = base.app.transaction.bind(base.app);
 const { administrator } = works;
 const now = administrator.at;
+const later = (seconds: number) => new Date(now.getTime() + seconds * 1000);
 const wireAt = (port: number, driver = CONTROLLER_DRIVER): Wire => ({
   speaks: 'text',
   at: { kind: 'tcp', host: '10.0.0.7', port },
@@ -112,32 +114,53 @@ describe('an address', () => {
     await base.owner.query(`update automatic_run set ended_at = $1, ended_why = 'test'`, [now]);
   });
 
-  it('is tried by the link when an administrator asks, and what came is that of the last asking', async () => {
+  it('is tried by the link when an administrator asks, and is answered once', async () => {
     await expect(inTx((tx) => askForTrial(tx, works.technician, controller))).rejects.toThrow('may not');
-    await inTx((tx) => askForTrial(tx, administrator, controller));
-    const [first] = await trialsOf(base.app, bench);
-    expect(first?.device).toBe('PC-1');
-    await inTx((tx) => askForTrial(tx, administrator, controller));
-    const [second] = await trialsOf(base.app, bench);
-    const tried = (words: string) => [
-      { what: 'Who it is', asked: '*IDN?', answered: 'a', words, isGood: true },
-    ];
-    await inTx((tx) => keepTried(tx, bench, { id: first?.id ?? 0, tried: tried('late') }));
-    expect((await trialOf(base.app, controller))?.tried).toBeNull();
-    await inTx((tx) =>
-      keepTried(tx, { ...bench, id: bench.id + 1 }, { id: second?.id ?? 0, tried: tried('strange') }),
-    );
-    expect((await trialOf(base.app, controller))?.tried).toBeNull();
-    await inTx((tx) => keepTried(tx, bench, { id: second?.id ?? 0, tried: tried('it') }));
-    expect(await trialOf(base.app, controller)).toMatchObject({ tried: tried('it') });
-    expect(await trialsOf(base.app, bench)).toEqual([]);
-    // What came of the address before says nothing of another one.
-    await keep(controller, 2, wireAt(6001));
-    expect(await trialOf(base.app, controller)).toBeNull();
+    const id = await inTx((tx) => askForTrial(tx, administrator, controller));
+    const open = () => requestsOf(base.app, bench, now);
+    expect(await open()).toEqual([{ id, device: 'PC-1', request: { kind: 'trial' } }]);
+    const trouble = (words: string) => ({ id, answer: { kind: 'trouble' as const, words } });
+    await inTx((tx) => keepAnswer(tx, { ...bench, id: bench.id + 1 }, trouble('of another')));
+    expect(await requestById(base.app, id)).toEqual({ id, bench, answer: null });
+    await inTx((tx) => keepAnswer(tx, bench, trouble('deaf')));
+    await inTx((tx) => keepAnswer(tx, bench, trouble('late')));
+    expect((await requestById(base.app, id)).answer).toEqual({ kind: 'trouble', words: 'deaf' });
+    expect(await open()).toEqual([]);
+    await expect(requestById(base.app, id + 1)).rejects.toThrow('There is no request');
+  });
+
+  it('of a transmitter is asked for its settings by who may work, with what has to be set', async () => {
+    const value = {
+      channel: 'digital value' as const,
+      model: 'm',
+      serial: '',
+      value: 1,
+      unit: 'kPa',
+      raw: '',
+      isStable: null,
+      state: '',
+      trouble: '',
+      at: now,
+    };
+    await inTx((tx) => keepValues(tx, bench, [{ ...value, device: 'Transmitter' }], later(1)));
+    const wanted = (device: string, actor = works.technician) =>
+      inTx((tx) => askForSetup(tx, actor, 'PT-1', { bench: bench.id, device }));
+    await expect(wanted('Transmitter', works.auditor)).rejects.toThrow('may not do this');
+    await expect(wanted('Nobody')).rejects.toThrow('There is no instrument at a bench Nobody.');
+    const id = await wanted('Transmitter');
+    expect(await requestsOf(base.app, bench, now)).toMatchObject([
+      {
+        id,
+        device: 'Transmitter',
+        request: { kind: 'set-up', configuration: { tag: 'PT-1', lrv: 0, urv: 6, inputUnit: 'bar' } },
+      },
+    ]);
+    // Nobody waits for what was asked long ago.
+    expect(await requestsOf(base.app, bench, later(700))).toEqual([]);
   });
 
   it('is removed once', async () => {
-    const drop = () => inTx((tx) => dropAddress(tx, administrator, { referenceId: controller, revision: 3 }));
+    const drop = () => inTx((tx) => dropAddress(tx, administrator, { referenceId: controller, revision: 2 }));
     await drop();
     await expect(drop()).rejects.toThrow('Somebody else');
     expect((await endsOf(base.app, bench)).map(({ device }) => device)).toEqual(['DM-1']);

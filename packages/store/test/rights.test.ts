@@ -34,6 +34,7 @@ const MAY: Readonly<Record<string, readonly Role[]>> = {
   addStandard: KEEPS,
   adjustAgain: WORKS,
   amendJob: WORKS,
+  askForSetup: WORKS,
   askForTrial: ADMINISTERS,
   assignOwner: KEEPS,
   attach: WORKS,

@@ -8,11 +8,11 @@ import {
   keepTaken,
   keepValues,
   endsOf,
-  keepTried,
+  keepAnswer,
   stateSchema,
   takenSchema,
-  triedSchema,
-  trialsOf,
+  requestAnswerSchema,
+  requestsOf,
   type Bench,
   type TakenReading,
 } from '@barys/store/benches';
@@ -27,7 +27,7 @@ import { problemResponse } from '@/server/problem';
 const beatSchema = z.object({
   values: z.array(benchValueSchema).max(200),
   taken: z.array(takenSchema).max(100),
-  tried: z.array(triedSchema).max(20),
+  answers: z.array(requestAnswerSchema).max(20),
   state: stateSchema.nullable(),
 });
 
@@ -49,7 +49,7 @@ export async function beatOfLink(request: Request): Promise<Response> {
     const token = programToken({ header: (name) => request.headers.get(name) });
     const bench = token === null ? null : await benchOfToken(database(), token, now);
     if (bench === null) throw new StoreError({ code: 'unknown-person' });
-    const { values, taken, tried, state } = beatSchema.parse(await request.json());
+    const { values, taken, answers, state } = beatSchema.parse(await request.json());
     const refused: { clientKey: string; words: string }[] = [];
     for (const one of taken) {
       const words = await refusalOf(bench, one);
@@ -58,12 +58,12 @@ export async function beatOfLink(request: Request): Promise<Response> {
     const answer = await database().transaction(async (tx): Promise<BeatAnswer> => {
       await keepValues(tx, bench, values, now);
       if (state !== null) await keepState(tx, bench, state, now);
-      for (const one of tried) await keepTried(tx, bench, one);
+      for (const one of answers) await keepAnswer(tx, bench, one);
       return {
         refused,
         task: await assignmentOf(tx, bench, now),
         ends: await endsOf(tx, bench),
-        trials: await trialsOf(tx, bench),
+        requests: await requestsOf(tx, bench, now),
       };
     });
     return Response.json(answer, { headers: { 'cache-control': 'no-store, no-transform' } });

@@ -1,7 +1,7 @@
 /** What a link and Barys say to each other, several times a second: values and readings one way, what to do the other. */
 import type { Order, Phase, Plan } from '../automatic';
 import type { Transfer } from '../signal';
-import type { Channel, Tried } from './port';
+import type { Channel, ReadSetup, Tried } from './port';
 import type { End } from './wire';
 
 export interface BeatValue {
@@ -35,8 +35,8 @@ export interface BeatTaken {
 export interface Beat {
   readonly values: readonly BeatValue[];
   readonly taken: readonly BeatTaken[];
-  /** What came of trials. */
-  readonly tried: readonly { readonly id: number; readonly tried: readonly Tried[] }[];
+  /** What came of requests. */
+  readonly answers: readonly { readonly id: number; readonly answer: RequestAnswer }[];
   readonly state: {
     readonly automatic: number;
     readonly doneOrder: number;
@@ -70,6 +70,8 @@ export interface Task {
 }
 
 export interface TaskConfiguration {
+  /** Of the instrument. */
+  readonly tag: string;
   readonly lrv: number;
   readonly urv: number;
   readonly inputUnit: string;
@@ -77,12 +79,28 @@ export interface TaskConfiguration {
   readonly transferFunction: Transfer;
 }
 
+/** Something that is done once at an instrument, beside its readings. */
+export type BenchRequest =
+  | { readonly kind: 'trial' }
+  /** A simulated instrument stands in for the one that is meant, as it has to be set. */
+  | { readonly kind: 'set-up'; readonly configuration: TaskConfiguration };
+
+export type RequestAnswer =
+  | { readonly kind: 'trial'; readonly tried: readonly Tried[] }
+  | { readonly kind: 'set-up'; readonly setup: ReadSetup }
+  /** Why it was not done. */
+  | { readonly kind: 'trouble'; readonly words: string };
+
 export interface BeatAnswer {
   /** Readings that Barys will never keep, and why. */
   readonly refused: readonly { readonly clientKey: string; readonly words: string }[];
   readonly task: Task | null;
   /** All that this link may open, and has to. */
   readonly ends: readonly End[];
-  /** Instruments that somebody wants to be tried. */
-  readonly trials: readonly { readonly id: number; readonly device: string }[];
+  /** What somebody asks of an instrument. */
+  readonly requests: readonly {
+    readonly id: number;
+    readonly device: string;
+    readonly request: BenchRequest;
+  }[];
 }

@@ -6,6 +6,7 @@ export {
   type Port,
   type PortState,
   type PortValue,
+  type ReadSetup,
   type Tried,
 } from './port';
 export { CONTROLLER_DRIVER, INDICATOR_DRIVER, METER_DRIVER } from './drivers';
@@ -13,9 +14,19 @@ export {
   PARITIES,
   type Driver,
   type End,
+  type HartAddress,
   type Question,
   type SerialAddress,
   type TcpAddress,
   type Wire,
 } from './wire';
-export type { Beat, BeatAnswer, BeatTaken, BeatValue, Task, TaskConfiguration } from './beat';
+export type {
+  Beat,
+  BeatAnswer,
+  BeatTaken,
+  BeatValue,
+  BenchRequest,
+  RequestAnswer,
+  Task,
+  TaskConfiguration,
+} from './beat';

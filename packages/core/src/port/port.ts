@@ -28,6 +28,22 @@ export interface PortValue {
 
 export type PortState = 'measuring' | 'controlling' | 'holding' | 'vented' | 'alarm' | 'away';
 
+/** What can be read of an instrument's settings over a link; null is what it does not say. */
+export interface ReadSetup {
+  readonly tag: string;
+  readonly unit: string;
+  readonly lrv: number;
+  readonly urv: number;
+  readonly dampingS: number;
+  readonly transfer: 'linear' | 'square-root' | null;
+  readonly isProtected: boolean;
+  /** mA, as it believes it to be. */
+  readonly milliamp: number;
+  /** Temperatures among its other variables, °C, in their order, and a voltage: which they are, its manual says. */
+  readonly temperaturesC: readonly number[];
+  readonly volts: number | null;
+}
+
 /** One question of a trial, and what came. */
 export interface Tried {
   /** What it was for, in words. */
@@ -53,6 +69,8 @@ export interface Port {
   /** Shuts the pressure in as it is. */
   readonly hold?: () => Promise<void>;
   readonly vent?: () => Promise<void>;
+  /** Its settings, of an instrument that can tell them. */
+  readonly readSetup?: () => Promise<ReadSetup>;
   /** Asks each of its questions once, and tells what came. */
   readonly tryOut?: () => Promise<readonly Tried[]>;
   state(): Promise<PortState>;

@@ -50,11 +50,21 @@ export interface SerialAddress {
   readonly stopBits: 1 | 2;
 }
 
-export interface Wire {
-  readonly speaks: 'text';
-  readonly at: TcpAddress | SerialAddress;
-  readonly driver: Driver;
+/** Of an instrument, or of a gateway in front of its loop. */
+export interface HartAddress {
+  readonly kind: 'tcp' | 'udp';
+  readonly host: string;
+  readonly port: number;
 }
+
+export type Wire =
+  | { readonly speaks: 'text'; readonly at: TcpAddress | SerialAddress; readonly driver: Driver }
+  | {
+      readonly speaks: 'HART-IP';
+      readonly at: HartAddress;
+      /** Of the instrument on its loop. */
+      readonly pollingAddress: number;
+    };
 
 /** An instrument that a link has to reach. */
 export interface End {

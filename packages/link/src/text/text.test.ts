@@ -10,7 +10,7 @@ import { Simulation } from '../standIn';
 import { TextConnection } from './connection';
 import { filled, matched, numberOf } from './driver';
 import { textPort } from './port';
-import { startStandIns, type StandIns } from './standIns';
+import { startStandIns, type StandIns } from '../standIns';
 
 const toClose: (() => unknown)[] = [];
 afterEach(async () => {

@@ -3,7 +3,7 @@ import { execFile } from 'node:child_process';
 import { promisify } from 'node:util';
 import { expect, it } from 'vitest';
 import { Simulation } from '../standIn';
-import { startStandIns } from './standIns';
+import { startStandIns } from '../standIns';
 
 /** How much faster than the clock the bench goes. */
 const SPEED = 40;

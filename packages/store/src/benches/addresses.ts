@@ -1,5 +1,5 @@
 /** How references are reached by the links of benches: entered by administrators, tried by links. */
-import { CHANNELS, PARITIES, type End, type Tried, type Wire } from '@barys/core/port';
+import { CHANNELS, PARITIES, type End, type Wire } from '@barys/core/port';
 import { isUnit } from '@barys/core/units';
 import { z } from 'zod';
 import { appendToTrail } from '../db/audit';
@@ -8,6 +8,7 @@ import { refuseTaken, StoreError } from '../db/errors';
 import type { Actor } from '../people/actor';
 import { requireAdministrator } from '../people/people';
 import type { Bench } from './benches';
+import { addRequest } from './requests';
 
 const command = z
   .string()
@@ -103,11 +104,22 @@ const serial = z.object({
   parity: z.enum(PARITIES),
   stopBits: z.union([z.literal(1), z.literal(2)]),
 });
-export const wireSchema = z.object({
-  speaks: z.literal('text'),
-  at: z.discriminatedUnion('kind', [tcp, serial]),
-  driver: driverSchema,
-}) satisfies z.ZodType<Wire>;
+export const wireSchema = z.discriminatedUnion('speaks', [
+  z.object({
+    speaks: z.literal('text'),
+    at: z.discriminatedUnion('kind', [tcp, serial]),
+    driver: driverSchema,
+  }),
+  z.object({
+    speaks: z.literal('HART-IP'),
+    at: z.object({ kind: z.enum(['tcp', 'udp']), host, port }),
+    pollingAddress: z
+      .number({ error: 'A polling address is a whole number.' })
+      .int('A polling address is a whole number.')
+      .min(0, 'A polling address is 0 to 63.')
+      .max(63, 'A polling address is 0 to 63.'),
+  }),
+]) satisfies z.ZodType<Wire>;
 
 export interface ReferenceAddress {
   readonly referenceId: number;
@@ -176,7 +188,6 @@ export async function keepAddress(
         ),
   );
   if (kept.length === 0) throw new StoreError({ code: 'changed-meanwhile', what: 'the address' });
-  await tx.query('delete from address_trial where reference_id = $1', [referenceId]);
   await appendToTrail(tx, actor, {
     act: before === null ? 'add address' : 'change address',
     subject: { kind: 'reference', id: referenceId },
@@ -201,7 +212,6 @@ export async function dropAddress(
     [referenceId, revision],
   );
   if (dropped.length === 0) throw new StoreError({ code: 'changed-meanwhile', what: 'the address' });
-  await tx.query('delete from address_trial where reference_id = $1', [referenceId]);
   await appendToTrail(tx, actor, {
     act: 'remove address',
     subject: { kind: 'reference', id: referenceId },
@@ -223,69 +233,16 @@ export const endsOf = (db: Queryable, bench: Bench): Promise<End[]> =>
  * Wants the link to try a reference.
  * @throws StoreError `no-such`, `unknown-person`, `not-allowed`
  */
-export async function askForTrial(tx: Queryable, actor: Actor, referenceId: number): Promise<void> {
+export async function askForTrial(tx: Queryable, actor: Actor, referenceId: number): Promise<number> {
   await requireAdministrator(tx, actor);
   const address = await addressOf(tx, referenceId);
   if (address === null)
     throw new StoreError({ code: 'no-such', what: 'address of reference', name: referenceId });
-  await tx.query('delete from address_trial where reference_id = $1', [referenceId]);
-  await tx.query('insert into address_trial (reference_id, token_id, asked_at) values ($1, $2, $3)', [
-    referenceId,
-    address.bench.id,
-    actor.at,
-  ]);
+  const id = await addRequest(tx, actor, address.bench, address.tag, { kind: 'trial' });
   await appendToTrail(tx, actor, {
     act: 'try address',
     subject: { kind: 'reference', id: referenceId },
     detail: { bench: address.bench.name },
   });
-}
-
-/** Trials that a link has to make. */
-export const trialsOf = (db: Queryable, bench: Bench): Promise<{ id: number; device: string }[]> =>
-  db.query(
-    `select address_trial.id, tag as device from address_trial
-       join reference_standard on reference_standard.id = reference_id
-     where token_id = $1 and tried is null order by address_trial.id`,
-    [bench.id],
-    'trials-of-bench',
-  );
-
-export const triedSchema = z.object({
-  id: z.number().int().positive(),
-  tried: z
-    .array(
-      z.object({
-        what: z.string().max(60),
-        asked: z.string().max(400),
-        answered: z.string().max(5000),
-        words: z.string().max(400),
-        isGood: z.boolean(),
-      }),
-    )
-    .max(40),
-});
-
-/** Keeps what came of a trial; one that was asked for anew meanwhile is another. */
-export const keepTried = (tx: Queryable, bench: Bench, { id, tried }: z.infer<typeof triedSchema>) =>
-  tx.query('update address_trial set tried = $3 where id = $1 and token_id = $2', [
-    id,
-    bench.id,
-    JSON.stringify(tried),
-  ]);
-
-export interface Trial {
-  readonly id: number;
-  readonly askedAt: Date;
-  /** Null until the link has told. */
-  readonly tried: readonly Tried[] | null;
-}
-
-/** The last trial of a reference; null where there was none. */
-export async function trialOf(db: Queryable, referenceId: number): Promise<Trial | null> {
-  const [trial] = await db.query<Trial>(
-    'select id, asked_at as "askedAt", tried from address_trial where reference_id = $1',
-    [referenceId],
-  );
-  return trial ?? null;
+  return id;
 }

@@ -307,10 +307,11 @@ export async function keepState(
 
 /** The run that a bench is in; null where it is in none, or its run does not count any more. */
 export async function assignmentOf(tx: Queryable, bench: Bench, at: Date): Promise<Task | null> {
-  const [automatic] = await tx.query<AutomaticRun & { counts: boolean }>(
-    `select automatic.*, job.stage = run.kind and not exists (select from run_thrown_away where run_id = run.id) as counts
+  const [automatic] = await tx.query<AutomaticRun & { counts: boolean; tag: string }>(
+    `select automatic.*, tag, job.stage = run.kind and not exists (select from run_thrown_away where run_id = run.id) as counts
      from (${AUTOMATIC_SQL} where token_id = $1 and ended_at is null) automatic
-       join run on run.id = "runId" join job on job.id = run.job_id`,
+       join run on run.id = "runId" join job on job.id = run.job_id
+       join instrument on instrument.id = job.instrument_id`,
     [bench.id],
   );
   if (automatic === undefined) return null;
@@ -340,7 +341,7 @@ export async function assignmentOf(tx: Queryable, bench: Bench, at: Date): Promi
     orders,
     wasHeld: stands?.state.phase === 'held' ? stands.state.words : null,
     doneOrder,
-    configuration: run.madeWith.configuration,
+    configuration: { ...run.madeWith.configuration, tag: automatic.tag },
   };
 }
 

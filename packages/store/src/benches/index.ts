@@ -16,13 +16,8 @@ export {
   dropAddress,
   endsOf,
   keepAddress,
-  keepTried,
-  triedSchema,
-  trialOf,
-  trialsOf,
   wireSchema,
   type ReferenceAddress,
-  type Trial,
 } from './addresses';
 export {
   assignmentOf,
@@ -41,4 +36,12 @@ export {
   type StateOfLink,
   type TakenReading,
 } from './automatic';
+export {
+  askForSetup,
+  keepAnswer,
+  requestAnswerSchema,
+  requestById,
+  requestsOf,
+  type AskedRequest,
+} from './requests';
 export { planOf, whyNotAutomatic } from './plan';

@@ -11,6 +11,7 @@ import {
   type WantedSetup,
 } from '@barys/core/setup';
 import type { Step } from '@barys/core/working';
+import type { ShownBench } from '@barys/store/benches';
 import type { Configuration } from '@barys/store/registers';
 import { judgeChecks, wantedSetup, workCheck, type SetupMoment } from '@barys/store/shapes';
 import Alert from '@mui/material/Alert';
@@ -42,6 +43,7 @@ import {
   setupOfFields,
   type SetupFields,
 } from './fields';
+import { OverLink } from './OverLink';
 import { partOf, type Part } from './partOf';
 import { RangeBeside } from './RangeBeside';
 import { ReadField } from './ReadField';
@@ -53,6 +55,8 @@ export interface SetupDeskProps {
   readonly tolerance: number;
   /** The job in which it is read, and when there. */
   readonly job: { readonly id: number; readonly moment: SetupMoment } | null;
+  /** Where transmitters can be asked how they are set. */
+  readonly benches: readonly ShownBench[];
   /** What the address says was read; null where it says nothing. */
   readonly shared: Partial<SetupFields> | null;
 }
@@ -75,7 +79,7 @@ const ROW = {
 };
 
 /** The settings in their order: what has to be there, what was read, and what a difference does; and who goes on with it. */
-export function SetupDesk({ tag, configuration, tolerance, job, shared }: SetupDeskProps) {
+export function SetupDesk({ tag, configuration, tolerance, job, benches, shared }: SetupDeskProps) {
   // What somebody shared stands before what was typed here once.
   const [fields, change, draft] = useTyped<SetupFields>(
     { ...SETUP_FIELDS, ...shared },
@@ -96,6 +100,7 @@ export function SetupDesk({ tag, configuration, tolerance, job, shared }: SetupD
   const judged = partOf(() => (given === null ? [] : judgeChecks(given, configuration, tolerance)));
   return (
     <Stack sx={{ gap: 1.5 }}>
+      <OverLink tag={tag} configuration={configuration} benches={benches} change={change} />
       <Stack
         component="form"
         sx={{ gap: 1.5 }}

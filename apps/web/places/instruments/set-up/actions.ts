@@ -1,7 +1,10 @@
 'use server';
 /** What was read at an instrument is kept. */
+import { askForSetup } from '@barys/store/benches';
 import { keepSetupReading, SETUP_MOMENTS, type SetupMoment } from '@barys/store/registers';
 import { z } from 'zod';
+import { thenAsked } from '@/places/bench/thenAsked';
+import type { Asked } from '@/places/bench/useRequest';
 import { act, thenStay } from '@/server/act';
 import type { Answer } from '@/server/answer';
 import { textsOf } from '@/server/texts';
@@ -31,5 +34,18 @@ export async function keepSetupAction(entry: {
       remark: fields.remark,
     };
     await act((tx, actor) => keepSetupReading(tx, actor, tag, reading));
+  });
+}
+
+export async function askForSetupAction(entry: {
+  tag: string;
+  bench: number;
+  device: string;
+}): Promise<Asked> {
+  return thenAsked(() => {
+    const { tag, ...where } = z
+      .object({ tag: z.string(), bench: whole, device: z.string().min(1).max(60) })
+      .parse(entry);
+    return act((tx, actor) => askForSetup(tx, actor, tag, where));
   });
 }

@@ -13,7 +13,16 @@ import { Sheet } from '@/ui/Sheet';
 import { useSubmit } from '@/ui/useSubmit';
 import { useTyped } from '@/ui/useTyped';
 import { dropAddressAction, keepAddressAction } from './actions';
-import { ADDRESS_FIELDS, DRIVER_SPECS, fieldsOfAddress, fieldsOfDriver, SHIPPED, waySpecs } from './fields';
+import {
+  ADDRESS_FIELDS,
+  DRIVER_SPECS,
+  fieldsOfAddress,
+  fieldsOfDriver,
+  fieldsOfSpeech,
+  SHIPPED,
+  waySpecs,
+  type AddressFields,
+} from './fields';
 
 /** How a reference is reached, and how it is spoken to: all of it data. */
 export function AddressForm({
@@ -33,7 +42,10 @@ export function AddressForm({
   );
   const { answer, isPending, form } = useSubmit(keepAddressAction);
   const drop = useSubmit(dropAddressAction);
-  const specs = waySpecs(fields.kind, benches);
+  const isText = fields.speaks === 'text';
+  const specs = [...waySpecs(fields, benches), ...(isText ? DRIVER_SPECS : [])];
+  const changeAll = (patch: Partial<AddressFields>) =>
+    change(patch.speaks === undefined ? patch : fieldsOfSpeech(patch.speaks));
   return (
     <form
       {...form(
@@ -43,15 +55,17 @@ export function AddressForm({
     >
       <Sheet title="Where it is" sx={{ mb: 1.5 }}>
         <Draft draft={draft} />
-        <FieldGrid specs={specs} fields={fields} change={change} answer={answer} />
+        <FieldGrid specs={waySpecs(fields, benches)} fields={fields} change={changeAll} answer={answer} />
       </Sheet>
       <Sheet title="How it is spoken to">
-        <Beginning onChosen={(driver) => change(fieldsOfDriver(driver))} />
-        <FieldGrid specs={DRIVER_SPECS} fields={fields} change={change} answer={answer} />
+        {isText ? (
+          <>
+            <Beginning onChosen={(driver) => change(fieldsOfDriver(driver))} />
+            <FieldGrid specs={DRIVER_SPECS} fields={fields} change={change} answer={answer} />
+          </>
+        ) : null}
         <Typography variant="body2" sx={{ color: 'text.secondary', mt: 1 }}>
-          It is spoken to in lines of text, as IEEE 488.2 and SCPI-1999 have them. The patterns are regular
-          expressions over the whole answer. What an instrument calls its commands stands in its manual; what
-          can be set has to be held and vented as well.
+          {isText ? ABOUT_TEXT : ABOUT_HART}
         </Typography>
         <Stack direction="row" sx={{ gap: 1, mt: 1.5, flexWrap: 'wrap' }}>
           <Button type="submit" variant="contained" aria-busy={isPending} sx={{ minHeight: 44 }}>
@@ -66,12 +80,17 @@ export function AddressForm({
             </Button>
           )}
         </Stack>
-        <Refused answer={unplaced([...specs, ...DRIVER_SPECS], answer)} />
+        <Refused answer={unplaced(specs, answer)} />
         <Refused answer={drop.answer} />
       </Sheet>
     </form>
   );
 }
+
+const ABOUT_TEXT =
+  'It is spoken to in lines of text, as IEEE 488.2 and SCPI-1999 have them. The patterns are regular expressions over the whole answer. What an instrument calls its commands stands in its manual; what can be set has to be held and vented as well.';
+const ABOUT_HART =
+  'The transmitter on the loop of this interface is asked by the universal and common-practice commands of HART: its digital value in a run, and its settings on a set-up walk. What only its own tool can do stays with that. Its own loop current is what it believes, and is never taken for one that was measured.';
 
 /** A driver to begin with. */
 function Beginning({ onChosen }: { onChosen: (driver: (typeof SHIPPED)[number]) => void }) {

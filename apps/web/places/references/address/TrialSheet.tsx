@@ -1,93 +1,69 @@
 'use client';
-import type { Trial } from '@barys/store/benches';
+import type { RequestAnswer, Tried } from '@barys/core/port';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
-import { useState } from 'react';
+import { useRequest } from '@/places/bench/useRequest';
 import { DataTable } from '@/ui/DataTable';
 import { Figure } from '@/ui/Figure';
 import { Refused } from '@/ui/Refused';
 import { Sheet } from '@/ui/Sheet';
-import { usePoll } from '@/ui/usePoll';
-import { useSubmit } from '@/ui/useSubmit';
 import { askForTrialAction } from './actions';
 
-const EVERY_MS = 700;
+const NOT_YET =
+  'It is asked who it is, for each of its values, and what else it says of itself; nothing is set.';
 
-/** What a trial says now. */
-export interface SeenTrial {
-  readonly trial: Trial | null;
-  readonly bench: string;
-  readonly isThere: boolean;
+function wordsOf(answer: RequestAnswer | null): string {
+  if (answer === null) return NOT_YET;
+  if (answer.kind === 'trouble') return answer.words;
+  return answer.kind === 'trial' && answer.tried.every(({ isGood }) => isGood)
+    ? 'It answers as it was entered.'
+    : 'It does not answer as it was entered.';
 }
 
 /** The instrument asked each of its questions once, by the link of its bench. */
-export function TrialSheet({
-  standard,
-  first,
-}: {
-  standard: { readonly id: number; readonly tag: string };
-  first: SeenTrial;
-}) {
-  /** The trial that was there when another one was asked for; undefined where none was. */
-  const [before, setBefore] = useState<number | null | undefined>(undefined);
-  const path = `/api/v1/references/${encodeURIComponent(standard.tag)}/trial`;
-  const [{ trial, bench, isThere }, setSeen] = useState(first);
-  const isAsked =
-    (before !== undefined && (trial?.id ?? null) === before) || (trial !== null && trial.tried === null);
-  const isAway = usePoll(isAsked ? path : null, EVERY_MS, setSeen);
-  const { answer, isPending, submit } = useSubmit(async (entry: { standardId: number }) => {
-    const found = await askForTrialAction(entry);
-    if (found.error === null) setBefore(trial?.id ?? null);
-    return found;
-  });
-  const tried = isAsked ? null : (trial?.tried ?? null);
+export function TrialSheet({ standardId }: { standardId: number }) {
+  const { ask, refused, isPending, waiting, answer } = useRequest(askForTrialAction);
   return (
     <Sheet title="Try it">
       <Button
         variant="outlined"
-        onClick={() => submit({ standardId: standard.id })}
-        aria-busy={isPending}
+        onClick={() => ask({ standardId })}
+        aria-busy={isPending || waiting !== null}
         sx={{ minHeight: 44 }}
       >
         Try it
       </Button>
-      <Refused answer={answer} />
+      <Refused answer={refused} />
       <Typography role="status" sx={{ mt: 1 }}>
-        {isAsked && isAway
-          ? 'The server does not answer.'
-          : isAsked
-            ? isThere
-              ? `The link of ${bench} asks it.`
-              : `Nothing is heard of the link of ${bench}: start it beside the instrument.`
-            : tried === null
-              ? 'It is asked who it is, for each of its values, and for its errors; nothing is set.'
-              : tried.every(({ isGood }) => isGood)
-                ? 'It answers as its driver says.'
-                : 'It does not answer as its driver says.'}
+        {waiting ?? wordsOf(answer)}
       </Typography>
-      {tried !== null && (
-        <DataTable
-          label="What it answered"
-          rows={tried}
-          keyOf={({ what }) => what}
-          columns={[
-            ['For', ({ what }) => what],
-            ['Asked', ({ asked }) => <Figure>{asked}</Figure>],
-            [
-              'Answered',
-              ({ answered }) => (
-                <Figure sx={{ whiteSpace: 'normal', overflowWrap: 'anywhere' }}>{answered || '—'}</Figure>
-              ),
-            ],
-            [
-              'Understood',
-              ({ words, isGood }) => (
-                <span style={isGood ? {} : { color: 'var(--outside)', fontWeight: 600 }}>{words}</span>
-              ),
-            ],
-          ]}
-        />
-      )}
+      {answer?.kind === 'trial' && <TriedTable tried={answer.tried} />}
     </Sheet>
+  );
+}
+
+function TriedTable({ tried }: { tried: readonly Tried[] }) {
+  return (
+    <DataTable
+      label="What it answered"
+      rows={tried}
+      keyOf={({ what }) => what}
+      columns={[
+        ['For', ({ what }) => what],
+        ['Asked', ({ asked }) => <Figure>{asked}</Figure>],
+        [
+          'Answered',
+          ({ answered }) => (
+            <Figure sx={{ whiteSpace: 'normal', overflowWrap: 'anywhere' }}>{answered || '—'}</Figure>
+          ),
+        ],
+        [
+          'Understood',
+          ({ words, isGood }) => (
+            <span style={isGood ? {} : { color: 'var(--outside)', fontWeight: 600 }}>{words}</span>
+          ),
+        ],
+      ]}
+    />
   );
 }

@@ -2,6 +2,8 @@
 /** What an administrator does to the address of a reference. */
 import { askForTrial, dropAddress, keepAddress, wireSchema } from '@barys/store/benches';
 import { z } from 'zod';
+import type { Asked } from '@/places/bench/useRequest';
+import { thenAsked } from '@/places/bench/thenAsked';
 import { act, thenStay } from '@/server/act';
 import type { Answer } from '@/server/answer';
 import { textsOf } from '@/server/texts';
@@ -34,6 +36,6 @@ export async function dropAddressAction(entry: { standardId: number; revision: n
   });
 }
 
-export async function askForTrialAction(entry: { standardId: number }): Promise<Answer> {
-  return thenStay(() => act((tx, actor) => askForTrial(tx, actor, key.parse(entry.standardId))));
+export async function askForTrialAction(entry: { standardId: number }): Promise<Asked> {
+  return thenAsked(() => act((tx, actor) => askForTrial(tx, actor, key.parse(entry.standardId))));
 }

@@ -19,6 +19,19 @@ describe('an address as it is typed', () => {
     },
   );
 
+  it.each(['tcp', 'udp'] as const)('is what was typed: HART by %s', (kind) => {
+    const wire = {
+      speaks: 'HART-IP',
+      at: { kind, host: '10.0.0.8', port: 5094 },
+      pollingAddress: 3,
+    } as const;
+    expect(wireSchema.parse(wireOfFields(fieldsOfAddress(3, wire)))).toEqual(wire);
+    const far = wireOfFields({ ...fieldsOfAddress(3, wire), pollingAddress: '64' });
+    expect(wireSchema.safeParse(far).error?.issues.map(({ path }) => path.join('.'))).toEqual([
+      'pollingAddress',
+    ]);
+  });
+
   it('says at which field something is wrong', () => {
     const wrong = (more: object) =>
       wireSchema

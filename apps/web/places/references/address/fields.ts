@@ -14,12 +14,14 @@ import { typedNumber } from '@/ui/readNumber';
 
 const WAY_FIELDS = {
   bench: '',
+  speaks: 'text',
   kind: 'tcp',
   host: '',
   port: '5025',
   path: '',
   baud: '9600',
   format: '8 none 1',
+  pollingAddress: '0',
 };
 const DRIVER_FIELDS = {
   name: '',
@@ -76,28 +78,63 @@ const SERIAL: readonly Spec[] = [
   { name: 'format', label: 'Format', options: FORMATS, width: 4 },
 ];
 
+const HART: readonly Spec[] = [
+  {
+    name: 'pollingAddress',
+    label: 'Polling address',
+    kind: 'number',
+    width: 3,
+    path: 'pollingAddress',
+    help: '0 where it is alone on its loop',
+  },
+];
+const WAYS = {
+  text: [
+    ['tcp', 'network (TCP)'],
+    ['serial', 'serial port'],
+  ],
+  'HART-IP': [
+    ['tcp', 'network (TCP)'],
+    ['udp', 'network (UDP)'],
+  ],
+} as const;
+
 /** Where it is; a network has other fields than a serial port. */
 export const waySpecs = (
-  kind: string,
+  { speaks, kind }: Pick<AddressFields, 'speaks' | 'kind'>,
   benches: readonly { readonly id: number; readonly name: string }[],
 ): readonly Spec[] => [
   {
     name: 'bench',
     label: 'Bench whose link reaches it',
     options: benches.map(({ id, name }) => [String(id), name] as const),
-    width: 4,
+    width: 3,
+  },
+  {
+    name: 'speaks',
+    label: 'It speaks',
+    options: [
+      ['text', 'lines of text'],
+      ['HART-IP', 'HART over a network'],
+    ],
+    width: 3,
   },
   {
     name: 'kind',
     label: 'By',
-    options: [
-      ['tcp', 'network (TCP)'],
-      ['serial', 'serial port'],
-    ],
+    options: WAYS[speaks === 'HART-IP' ? speaks : 'text'],
     width: 2,
   },
-  ...(kind === 'tcp' ? TCP : SERIAL),
+  ...(kind === 'serial' ? SERIAL : TCP),
+  ...(speaks === 'HART-IP' ? HART : []),
 ];
+
+/** What changes with what it speaks: the port by custom, and ways that the other does not have. */
+export const fieldsOfSpeech = (speaks: string): Partial<AddressFields> => ({
+  speaks,
+  kind: 'tcp',
+  port: speaks === 'HART-IP' ? '5094' : '5025',
+});
 
 const SAID = 'said';
 const UNSAID = [[SAID, 'said in the answer'] as const];
@@ -198,15 +235,21 @@ export const fieldsOfDriver = (driver: Driver): Readonly<typeof DRIVER_FIELDS> =
   };
 };
 
-export const fieldsOfAddress = (bench: number, { at, driver }: Wire): AddressFields => ({
-  ...WAY_FIELDS,
-  bench: String(bench),
-  kind: at.kind,
-  ...(at.kind === 'tcp'
-    ? { host: at.host, port: String(at.port) }
-    : { path: at.path, baud: String(at.baud), format: `${at.dataBits} ${at.parity} ${at.stopBits}` }),
-  ...fieldsOfDriver(driver),
-});
+export const fieldsOfAddress = (bench: number, wire: Wire): AddressFields => {
+  const { at, speaks } = wire;
+  return {
+    ...ADDRESS_FIELDS,
+    bench: String(bench),
+    speaks,
+    kind: at.kind,
+    ...(at.kind === 'serial'
+      ? { path: at.path, baud: String(at.baud), format: `${at.dataBits} ${at.parity} ${at.stopBits}` }
+      : { host: at.host, port: String(at.port) }),
+    ...(wire.speaks === 'text'
+      ? fieldsOfDriver(wire.driver)
+      : { pollingAddress: String(wire.pollingAddress) }),
+  };
+};
 
 const commandsOf = (text: string): string[] =>
   text
@@ -250,12 +293,15 @@ const driverOf = (fields: AddressFields) => {
 
 /** What the schema of a wire reads. */
 export function wireOfFields(fields: AddressFields): Record<string, unknown> {
+  const network = { kind: fields.kind, host: fields.host, port: typedNumber(fields.port) };
+  if (fields.speaks === 'HART-IP')
+    return { speaks: 'HART-IP', at: network, pollingAddress: typedNumber(fields.pollingAddress) };
   const [dataBits, parity, stopBits] = fields.format.split(' ');
   return {
     speaks: 'text',
     at:
       fields.kind === 'tcp'
-        ? { kind: 'tcp', host: fields.host, port: typedNumber(fields.port) }
+        ? network
         : {
             kind: 'serial',
             path: fields.path,

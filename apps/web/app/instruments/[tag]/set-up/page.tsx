@@ -1,3 +1,4 @@
+import { listBenches } from '@barys/store/benches';
 import { jobsOfInstrument } from '@barys/store/jobs';
 import { SETUP_MOMENTS, setupReadingsOf, setupTolerance } from '@barys/store/registers';
 import { z } from 'zod';
@@ -54,6 +55,7 @@ export default async function SetupPage({
         configuration={configuration}
         tolerance={setupTolerance(instrument)}
         job={job}
+        benches={await listBenches(database(), new Date())}
         shared={isShared ? addressOf(SETUP_FIELDS, query) : null}
       />
       <Sheet title="What was read before" sx={{ mt: 1.5, displayPrint: 'none' }}>

@@ -2,8 +2,9 @@ import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
 import Link from 'next/link';
 import { AddressForm } from '@/places/references/address/AddressForm';
-import { loadAddress } from '@/places/references/address/load';
 import { TrialSheet } from '@/places/references/address/TrialSheet';
+import { addressOf, listBenches } from '@barys/store/benches';
+import { database } from '@/server/database';
 import { loadStandard, type Params } from '@/places/references/load';
 import { PageHead } from '@/ui/PageHead';
 import { Sheet } from '@/ui/Sheet';
@@ -12,7 +13,8 @@ export const metadata = { title: 'Address at a bench' };
 
 export default async function AddressPage({ params }: { params: Params }) {
   const standard = await loadStandard(params);
-  const { address, benches, seen } = await loadAddress(standard);
+  const db = database();
+  const [address, benches] = await Promise.all([addressOf(db, standard.id), listBenches(db, new Date())]);
   const { id, tag, description } = standard;
   return (
     <>
@@ -21,7 +23,7 @@ export default async function AddressPage({ params }: { params: Params }) {
         about={`${description}. An administrator enters how it is reached; a link opens nothing else.`}
       />
       <Stack sx={{ gap: 1.5 }}>
-        {address !== null && <TrialSheet key={`trial ${address.revision}`} standard={{ id, tag }} first={seen} />}
+        {address !== null && <TrialSheet key={`trial ${address.revision}`} standardId={id} />}
         {benches.length === 0 ? (
           <Sheet>
             <Typography>

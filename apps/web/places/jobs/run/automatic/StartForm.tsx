@@ -32,6 +32,9 @@ const devicesFor = ({ madeWith }: ShownRun, bench: ShownBench | undefined) => ({
   digital: madeWith.columns.includes('digital') ? devicesWith(bench, 'digital value') : [],
 });
 
+const CAUTION =
+  'The controller goes to each point from its own side, waits until pressure and output stand, and reads. It is under pressure by itself: keep clear of the connection, and have the vent within reach. Its readings are kept in your name.';
+
 /** What a bench lacks for a run; null where it lacks nothing. */
 function lackOf(bench: ShownBench | undefined, devices: ReturnType<typeof devicesFor>): string | null {
   if (bench === undefined) return 'No bench is there: nothing is heard of a link.';
@@ -117,9 +120,7 @@ export function StartForm({
       )}
       <Refused answer={start.answer} />
       <Typography variant="body2" sx={{ color: 'text.secondary', mt: 1 }}>
-        The controller goes to each point from its own side, waits until pressure and output stand, and reads.
-        It is under pressure by itself: keep clear of the connection, and have the vent within reach. Its
-        readings are kept in your name.
+        {CAUTION}
       </Typography>
     </Sheet>
   );

@@ -1,8 +1,8 @@
-/** The instruments of a simulated world behind three ports: a pressure controller, a reference indicator, a loop meter. */
+/** Instruments of a simulated world that are spoken to in text: a pressure controller, a reference indicator, a loop meter. */
 import { convertPressure, type PressureUnit } from '@barys/core/units';
-import type { SmartWorld } from '@barys/rig/world';
+import type { SimulatedNow } from '../simulated';
 import { numberOf } from './driver';
-import { serveText, type Instrument, type TextServer } from './server';
+import type { Instrument } from './server';
 
 const UNITS: Readonly<Record<string, PressureUnit>> = {
   KPA: 'kPa',
@@ -11,12 +11,6 @@ const UNITS: Readonly<Record<string, PressureUnit>> = {
   MBAR: 'mbar',
   PSI: 'psi',
 };
-
-/** What the stand-ins look at: the world as it is now, and the unit that it is in. */
-export interface SimulatedNow {
-  readonly world: SmartWorld;
-  readonly unit: PressureUnit;
-}
 
 function unitOf(text: string): PressureUnit {
   const unit = UNITS[text.toUpperCase()];
@@ -78,27 +72,3 @@ export const loopMeter =
     const { meter } = now().world.shown;
     return meter === null ? '9.91E+37' : (meter / 1000).toExponential(6);
   };
-
-export interface StandIns {
-  readonly controller: TextServer;
-  readonly indicator: TextServer;
-  readonly meter: TextServer;
-  close(this: void): Promise<void>;
-}
-
-export async function startStandIns(seed: number, now: () => SimulatedNow): Promise<StandIns> {
-  const identity = (model: string) => `Barys,${model},SIM-${seed},1`;
-  const [one, two, three] = await Promise.all([
-    serveText(identity('simulated pressure controller'), controller(now)),
-    serveText(identity('simulated reference indicator'), indicator(now)),
-    serveText(identity('simulated loop meter'), loopMeter(now)),
-  ]);
-  return {
-    controller: one,
-    indicator: two,
-    meter: three,
-    close: async () => {
-      await Promise.all([one.close(), two.close(), three.close()]);
-    },
-  };
-}

@@ -1,0 +1,66 @@
+'use client';
+import type { RequestAnswer } from '@barys/core/port';
+import { useCallback, useState } from 'react';
+import type { Answer } from '@/server/answer';
+import { usePoll } from '@/ui/usePoll';
+import { useSubmit } from '@/ui/useSubmit';
+
+const EVERY_MS = 500;
+
+/** What is seen of a request. */
+export interface SeenRequest {
+  readonly bench: string;
+  /** Whether the link is heard of. */
+  readonly isThere: boolean;
+  /** Null until the link has told. */
+  readonly answer: RequestAnswer | null;
+}
+
+/** An act that asks something of an instrument, with the number under which the answer is found. */
+export interface Asked extends Answer {
+  readonly request?: number;
+}
+
+/**
+ * Asks something of an instrument at a bench, and waits for what comes.
+ * @param heard is told once what came
+ */
+export function useRequest<T>(action: (entry: T) => Promise<Asked>, heard?: (answer: RequestAnswer) => void) {
+  const [asked, setAsked] = useState<number | null>(null);
+  const [seen, setSeen] = useState<SeenRequest | null>(null);
+  const { answer, isPending, submit } = useSubmit(async (entry: T) => {
+    const found = await action(entry);
+    if (found.request !== undefined) {
+      setSeen(null);
+      setAsked(found.request);
+    }
+    return found;
+  });
+  const learn = useCallback(
+    (found: SeenRequest) => {
+      setSeen(found);
+      if (found.answer === null) return;
+      setAsked(null);
+      heard?.(found.answer);
+    },
+    [heard],
+  );
+  const isAway = usePoll(asked === null ? null : `/api/v1/bench/requests/${asked}`, EVERY_MS, learn);
+  const waiting =
+    asked === null
+      ? null
+      : isAway
+        ? 'The server does not answer.'
+        : seen?.isThere === false
+          ? `Nothing is heard of the link of ${seen.bench}: start it beside the instrument.`
+          : 'The link asks it.';
+  return {
+    ask: submit,
+    /** Why it was not asked. */
+    refused: answer,
+    isPending,
+    /** What it waits for, in words; null where nothing was asked, or it is there. */
+    waiting,
+    answer: asked === null ? (seen?.answer ?? null) : null,
+  };
+}
