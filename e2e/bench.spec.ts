@@ -274,3 +274,53 @@ test('a transmitter tells its settings over a link, and they are compared like t
     timeout: 20_000,
   });
 });
+
+test('a transmitter is read, changed and read again in a job, and the log says so', async ({ page }) => {
+  test.setTimeout(120_000);
+  const token = await tokenOf(page, 'Bench A');
+  startLink(page, token, ...SIMULATED, '--fault', 'offset=0.6');
+  await workAs(page, 'Technician A');
+  await page.goto('/instruments/PT-6003');
+  await page.getByRole('link', { name: /^Go on with job/ }).click();
+  await page.waitForURL(/\/judge$/);
+  await page.getByRole('button', { name: 'Adjust', exact: true }).click();
+  await page.waitForURL(/\/adjust$/);
+  const over = page.getByRole('region', { name: 'Over a link' });
+  await over.getByRole('button', { name: 'Read it' }).click({ timeout: 30_000 });
+  await expect(over).toContainText('PT-6003, number 000007', { timeout: 20_000 });
+  // What is applied is asked for, and what is missing is said at its field.
+  const change = over.getByRole('button', { name: 'Change it' });
+  await change.click();
+  await expect(over.getByText('Say what is applied: the log keeps it.')).toBeVisible();
+  await over.getByLabel(/^Applied now/).fill('0');
+  await change.click();
+  await expect(over.getByText('Done, read again, and logged.')).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByRole('row', { name: /^Zero/ })).toContainText(
+    /Over the link of Bench A, Transmitter, at PT-6003, number 000007\. Zero trim: digital value/,
+  );
+  await expectAccessible(page);
+  // A loop that is fixed is said, and let go again.
+  const act = over.getByRole('combobox', { name: 'What is changed' });
+  await act.click();
+  await page.getByRole('option', { name: 'Output trim at 4 mA' }).click();
+  await over.getByLabel('Measured, mA').fill('4.01');
+  await over.getByLabel(/^Applied now/).fill('0');
+  await change.click();
+  await expect(over.getByText(/Command 45 is not done: its loop current is not fixed/)).toBeVisible({
+    timeout: 20_000,
+  });
+  await act.click();
+  await page.getByRole('option', { name: 'Fix the loop at 4 mA' }).click();
+  await change.click();
+  await expect(over.getByText(/Its output is fixed and follows no pressure/)).toBeVisible({
+    timeout: 20_000,
+  });
+  await act.click();
+  await page.getByRole('option', { name: 'Let the loop go' }).click();
+  await over.getByLabel(/^Applied now/).fill('0');
+  await change.click();
+  await expect(over.getByText(/Its output is fixed and follows no pressure/)).toHaveCount(0, {
+    timeout: 20_000,
+  });
+  await expect(page.getByRole('row', { name: /Its loop current was let go/ })).toBeVisible();
+});

@@ -62,8 +62,7 @@ export class Link {
   private heardS: number;
   private isAlone = false;
   private leftS: number | null = null;
-  /** Requests that were taken, whatever became of them. */
-  private readonly taken = new Set<number>();
+  private working: Promise<void> = Promise.resolve();
   private answers: Beat['answers'] = [];
   /** What was asked and is not answered yet: an instrument that is slow is not asked again meanwhile. */
   private readonly asked = new WeakMap<Port, Map<Asked, Promise<unknown>>>();
@@ -184,16 +183,16 @@ export class Link {
     return answer;
   }
 
-  /** Done beside the beats, which go on. */
+  /** Done beside the beats, which go on, one after another: nothing is read while something is changed. */
   private take({ id, device, request }: BeatAnswer['requests'][number]): void {
-    if (this.taken.has(id)) return;
-    this.taken.add(id);
-    const port = this.bench.devices.find(({ name }) => name === device)?.port;
-    void this.done(port, request)
-      .catch((error: unknown): RequestAnswer => ({ kind: 'trouble', words: wordsOf(error) }))
-      .then((answer) => {
-        this.answers = [...this.answers, { id, answer }];
-      });
+    this.working = this.working.then(async () => {
+      const port = this.bench.devices.find(({ name }) => name === device)?.port;
+      const answer = await this.done(port, request).catch((error: unknown): RequestAnswer => ({
+        kind: 'trouble',
+        words: wordsOf(error),
+      }));
+      this.answers = [...this.answers, { id, answer }];
+    });
   }
 
   private async done(port: Port | undefined, request: BenchRequest): Promise<RequestAnswer> {
@@ -207,6 +206,11 @@ export class Link {
         // In the middle of a run it stands in for the instrument of the run.
         if (this.task === null) this.bench.takeOn(request.configuration);
         return { kind: 'set-up', setup: await port.readSetup() };
+      case 'write': {
+        if (port.write === undefined) throw new Error('Nothing can be changed at it over a link.');
+        if (this.task !== null) throw new Error('A run goes on at this bench.');
+        return { kind: 'write', ...(await port.write(request.act, request.serial)) };
+      }
     }
   }
 
@@ -250,14 +254,20 @@ export class Link {
     };
     const inAlarm = read.find(
       ({ device, state }) =>
-        state === 'alarm' && [devices.reference, devices.output, devices.digital].includes(device),
+        ['alarm', 'fixed current'].includes(state) &&
+        [devices.reference, devices.output, devices.digital].includes(device),
     );
     return {
       s: this.clock(),
       reference: valueOf(devices.reference, 'pressure', plan.unit),
       output: valueOf(devices.output, 'current', 'mA'),
       digital: valueOf(devices.digital, 'digital value', plan.unit),
-      alarm: inAlarm === undefined ? null : `${inAlarm.device} says that something is wrong with it.`,
+      alarm:
+        inAlarm === undefined
+          ? null
+          : inAlarm.state === 'alarm'
+            ? `${inAlarm.device} says that something is wrong with it.`
+            : `${inAlarm.device} says that its loop current is fixed: let it go first.`,
     };
   }
 

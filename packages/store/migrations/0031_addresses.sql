@@ -18,12 +18,17 @@ create unlogged table bench_request (
   device text not null check (length(device) between 1 and 60),
   -- What it is asked, with all that it takes.
   request jsonb not null,
+  asked_by bigint not null,
   asked_at timestamptz not null,
-  -- Null until the link has told.
+  -- The job in which something is changed, and what is applied meanwhile, as typed; null where nothing is changed.
+  job jsonb,
+  -- It is told to the link once: what is changed twice is not as it was meant.
+  told_at timestamptz,
+  -- Null until the link has answered.
   answer jsonb
 );
-create index bench_request_open on bench_request (token_id) where answer is null;
-grant select, insert, update (answer), delete on bench_request to barys_app;
+create index bench_request_open on bench_request (token_id) where told_at is null;
+grant select, insert, update (told_at, answer), delete on bench_request to barys_app;
 
 -- What an instrument says of itself: its serial number, empty where it says none.
 delete from bench_value;

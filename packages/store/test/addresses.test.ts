@@ -13,8 +13,8 @@ import {
   keepAnswer,
   keepValues,
   requestById,
-  requestsOf,
   startAutomatic,
+  takeRequests,
   wireSchema,
   type Bench,
 } from '../src/benches';
@@ -117,16 +117,17 @@ describe('an address', () => {
   it('is tried by the link when an administrator asks, and is answered once', async () => {
     await expect(inTx((tx) => askForTrial(tx, works.technician, controller))).rejects.toThrow('may not');
     const id = await inTx((tx) => askForTrial(tx, administrator, controller));
-    const open = () => requestsOf(base.app, bench, now);
+    const open = () => inTx((tx) => takeRequests(tx, bench, now));
     expect(await open()).toEqual([{ id, device: 'PC-1', request: { kind: 'trial' } }]);
     const trouble = (words: string) => ({ id, answer: { kind: 'trouble' as const, words } });
     await inTx((tx) => keepAnswer(tx, { ...bench, id: bench.id + 1 }, trouble('of another')));
-    expect(await requestById(base.app, id)).toEqual({ id, bench, answer: null });
+    expect(await requestById(base.app, id, now)).toEqual({ id, bench, answer: null, isLost: false });
+    expect(await requestById(base.app, id, later(61))).toMatchObject({ isLost: true });
     await inTx((tx) => keepAnswer(tx, bench, trouble('deaf')));
     await inTx((tx) => keepAnswer(tx, bench, trouble('late')));
-    expect((await requestById(base.app, id)).answer).toEqual({ kind: 'trouble', words: 'deaf' });
+    expect((await requestById(base.app, id, now)).answer).toEqual({ kind: 'trouble', words: 'deaf' });
     expect(await open()).toEqual([]);
-    await expect(requestById(base.app, id + 1)).rejects.toThrow('There is no request');
+    await expect(requestById(base.app, id + 1, now)).rejects.toThrow('There is no request');
   });
 
   it('of a transmitter is asked for its settings by who may work, with what has to be set', async () => {
@@ -148,15 +149,17 @@ describe('an address', () => {
     await expect(wanted('Transmitter', works.auditor)).rejects.toThrow('may not do this');
     await expect(wanted('Nobody')).rejects.toThrow('There is no instrument at a bench Nobody.');
     const id = await wanted('Transmitter');
-    expect(await requestsOf(base.app, bench, now)).toMatchObject([
+    expect(await inTx((tx) => takeRequests(tx, bench, now))).toMatchObject([
       {
         id,
         device: 'Transmitter',
         request: { kind: 'set-up', configuration: { tag: 'PT-1', lrv: 0, urv: 6, inputUnit: 'bar' } },
       },
     ]);
-    // Nobody waits for what was asked long ago.
-    expect(await requestsOf(base.app, bench, later(700))).toEqual([]);
+    // It is told once, and nobody waits for what was asked a while ago.
+    expect(await inTx((tx) => takeRequests(tx, bench, now))).toEqual([]);
+    await wanted('Transmitter');
+    expect(await inTx((tx) => takeRequests(tx, bench, later(61)))).toEqual([]);
   });
 
   it('is removed once', async () => {

@@ -36,6 +36,7 @@ const MAY: Readonly<Record<string, readonly Role[]>> = {
   amendJob: WORKS,
   askForSetup: WORKS,
   askForTrial: ADMINISTERS,
+  askForWrite: WORKS,
   assignOwner: KEEPS,
   attach: WORKS,
   backToJudge: WORKS,

@@ -12,7 +12,9 @@ import {
   stateSchema,
   takenSchema,
   requestAnswerSchema,
-  requestsOf,
+  takeRequests,
+  logWrite,
+  type AnswerOfLink,
   type Bench,
   type TakenReading,
 } from '@barys/store/benches';
@@ -43,6 +45,27 @@ async function refusalOf(bench: Bench, taken: TakenReading): Promise<string | nu
   }
 }
 
+/** What came of a request; what was changed at an instrument goes into the log of its job. */
+async function hear(bench: Bench, { id, answer }: AnswerOfLink): Promise<void> {
+  const keep = (kept: AnswerOfLink['answer']) =>
+    database().transaction(async (tx) => {
+      const asked = await keepAnswer(tx, bench, { id, answer: kept });
+      if (kept.kind !== 'write' || asked?.request.kind !== 'write' || asked.job === null) return;
+      const { device, askedBy, job, request } = asked;
+      await logWrite(tx, bench, { device, askedBy, job, act: request.act }, kept, moment());
+    });
+  try {
+    await keep(answer);
+  } catch (error) {
+    if (!(error instanceof StoreError || error instanceof CoreError)) throw error;
+    // It was done all the same: whoever asked has to know.
+    await keep({
+      kind: 'trouble',
+      words: `It was done, and could not be logged: ${error.message} Log it by hand.`.slice(0, 400),
+    });
+  }
+}
+
 export async function beatOfLink(request: Request): Promise<Response> {
   try {
     const now = new Date();
@@ -55,15 +78,15 @@ export async function beatOfLink(request: Request): Promise<Response> {
       const words = await refusalOf(bench, one);
       if (words !== null) refused.push({ clientKey: one.clientKey, words });
     }
+    for (const one of answers) await hear(bench, one);
     const answer = await database().transaction(async (tx): Promise<BeatAnswer> => {
       await keepValues(tx, bench, values, now);
       if (state !== null) await keepState(tx, bench, state, now);
-      for (const one of answers) await keepAnswer(tx, bench, one);
       return {
         refused,
         task: await assignmentOf(tx, bench, now),
         ends: await endsOf(tx, bench),
-        requests: await requestsOf(tx, bench, now),
+        requests: await takeRequests(tx, bench, now),
       };
     });
     return Response.json(answer, { headers: { 'cache-control': 'no-store, no-transform' } });

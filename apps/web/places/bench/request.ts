@@ -12,12 +12,13 @@ export async function requestSeen(id: string): Promise<Response> {
   try {
     await requireReader();
     const db = database();
-    const { bench, answer } = await requestById(db, requestNumber.parse(id));
+    const { bench, answer, isLost } = await requestById(db, requestNumber.parse(id), new Date());
     const benches = await listBenches(db, new Date());
     const seen: SeenRequest = {
       bench: bench.name,
       isThere: benches.find((one) => one.id === bench.id)?.isThere ?? false,
       answer,
+      isLost,
     };
     return Response.json(seen, { headers: { 'cache-control': 'no-store, no-transform' } });
   } catch (error) {

@@ -6,6 +6,8 @@ import { usePoll } from '@/ui/usePoll';
 import { useSubmit } from '@/ui/useSubmit';
 
 const EVERY_MS = 500;
+const NO_ANSWER =
+  'No answer came. Where something was to be changed, read the instrument before you go on: it may have been done.';
 
 /** What is seen of a request. */
 export interface SeenRequest {
@@ -14,6 +16,8 @@ export interface SeenRequest {
   readonly isThere: boolean;
   /** Null until the link has told. */
   readonly answer: RequestAnswer | null;
+  /** Nobody needs to wait any longer. */
+  readonly isLost: boolean;
 }
 
 /** An act that asks something of an instrument, with the number under which the answer is found. */
@@ -39,9 +43,12 @@ export function useRequest<T>(action: (entry: T) => Promise<Asked>, heard?: (ans
   const learn = useCallback(
     (found: SeenRequest) => {
       setSeen(found);
-      if (found.answer === null) return;
+      const came: RequestAnswer | null =
+        found.answer ?? (found.isLost ? { kind: 'trouble', words: NO_ANSWER } : null);
+      if (came === null) return;
       setAsked(null);
-      heard?.(found.answer);
+      setSeen({ ...found, answer: came });
+      heard?.(came);
     },
     [heard],
   );

@@ -1,7 +1,7 @@
 /** What a link and Barys say to each other, several times a second: values and readings one way, what to do the other. */
 import type { Order, Phase, Plan } from '../automatic';
 import type { Transfer } from '../signal';
-import type { Channel, ReadSetup, Tried } from './port';
+import type { Channel, InstrumentAct, ReadSetup, Tried } from './port';
 import type { End } from './wire';
 
 export interface BeatValue {
@@ -83,11 +83,13 @@ export interface TaskConfiguration {
 export type BenchRequest =
   | { readonly kind: 'trial' }
   /** A simulated instrument stands in for the one that is meant, as it has to be set. */
-  | { readonly kind: 'set-up'; readonly configuration: TaskConfiguration };
+  | { readonly kind: 'set-up'; readonly configuration: TaskConfiguration }
+  | { readonly kind: 'write'; readonly act: InstrumentAct; readonly serial: string };
 
 export type RequestAnswer =
   | { readonly kind: 'trial'; readonly tried: readonly Tried[] }
   | { readonly kind: 'set-up'; readonly setup: ReadSetup }
+  | { readonly kind: 'write'; readonly before: ReadSetup; readonly after: ReadSetup }
   /** Why it was not done. */
   | { readonly kind: 'trouble'; readonly words: string };
 

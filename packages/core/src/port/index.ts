@@ -3,6 +3,7 @@ export {
   CHANNELS,
   type Channel,
   type Identity,
+  type InstrumentAct,
   type Port,
   type PortState,
   type PortValue,
@@ -30,3 +31,4 @@ export type {
   Task,
   TaskConfiguration,
 } from './beat';
+export { digitalWords, outputWords, unitWords } from './words';

@@ -26,23 +26,41 @@ export interface PortValue {
   readonly raw: string;
 }
 
-export type PortState = 'measuring' | 'controlling' | 'holding' | 'vented' | 'alarm' | 'away';
+export type PortState =
+  'measuring' | 'controlling' | 'holding' | 'vented' | 'fixed current' | 'alarm' | 'away';
 
 /** What can be read of an instrument's settings over a link; null is what it does not say. */
 export interface ReadSetup {
   readonly tag: string;
+  /** Its own number, which no technician gives. */
+  readonly serial: string;
   readonly unit: string;
   readonly lrv: number;
   readonly urv: number;
   readonly dampingS: number;
   readonly transfer: 'linear' | 'square-root' | null;
   readonly isProtected: boolean;
-  /** mA, as it believes it to be. */
+  /** Its digital value, in its unit. */
+  readonly value: number;
+  /** mA, as it believes it to be, and whether that is held at a figure. */
   readonly milliamp: number;
+  readonly isFixed: boolean;
   /** Temperatures among its other variables, °C, in their order, and a voltage: which they are, its manual says. */
   readonly temperaturesC: readonly number[];
   readonly volts: number | null;
 }
+
+/** What can be changed at an instrument over a link. Sensor trims are left to the instrument's own tool. */
+export type InstrumentAct =
+  | { readonly kind: 'zero trim' }
+  /** What a meter measures while the loop is fixed there, mA. */
+  | { readonly kind: 'output trim'; readonly at: 4 | 20; readonly measured: number }
+  /** Holds the loop at a current, mA; null lets it go. */
+  | { readonly kind: 'fixed current'; readonly milliamp: number | null }
+  | { readonly kind: 'damping'; readonly seconds: number }
+  | { readonly kind: 'range'; readonly lrv: number; readonly urv: number; readonly unit: string }
+  | { readonly kind: 'unit'; readonly unit: string }
+  | { readonly kind: 'transfer function'; readonly transfer: 'linear' | 'square-root' };
 
 /** One question of a trial, and what came. */
 export interface Tried {
@@ -71,6 +89,15 @@ export interface Port {
   readonly vent?: () => Promise<void>;
   /** Its settings, of an instrument that can tell them. */
   readonly readSetup?: () => Promise<ReadSetup>;
+  /**
+   * Changes something at it, and reads it before and after.
+   * @param serial of the instrument that is meant
+   * @throws Error where another one is there, or it refuses
+   */
+  readonly write?: (
+    act: InstrumentAct,
+    serial: string,
+  ) => Promise<{ readonly before: ReadSetup; readonly after: ReadSetup }>;
   /** Asks each of its questions once, and tells what came. */
   readonly tryOut?: () => Promise<readonly Tried[]>;
   state(): Promise<PortState>;

@@ -1,5 +1,5 @@
 /** HART over HART-IP: frames by hand, the stand-in through its commands, and ends that are hostile. */
-import type { HartAddress } from '@barys/core/port';
+import type { HartAddress, InstrumentAct } from '@barys/core/port';
 import { createServer, type AddressInfo, type Socket } from 'node:net';
 import { afterEach, describe, expect, it } from 'vitest';
 import { Simulation } from '../standIn';
@@ -173,6 +173,44 @@ describe('what is written', () => {
     await hart.fixCurrent(instrument, 0);
     expect(tested.state.held).toBeNull();
     await expect(hart.fixCurrent(instrument, 30)).rejects.toThrow('too large');
+  });
+
+  it('is read before and after, and nothing where another instrument is there by now', async () => {
+    const { simulation, at, pass } = await bench('tcp', { fault: 'offset', size: 0.6 });
+    const waited: number[] = [];
+    const port = hartPort({ speaks: 'HART-IP', at, pollingAddress: 0 }, Date.now, (ms) => {
+      waited.push(ms);
+      return Promise.resolve(pass(ms / 1000));
+    });
+    pass(60);
+    toClose.push(() => port.close());
+    const change = (act: InstrumentAct, serial = '000007') => port.write?.(act, serial);
+    await expect(change({ kind: 'zero trim' }, '000008')).rejects.toThrow(
+      'it has the number 000007, not 000008. Nothing was changed.',
+    );
+    const trimmed = await change({ kind: 'zero trim' });
+    expect(trimmed?.before.value).toBeGreaterThan(0.3);
+    expect(Math.abs(trimmed?.after.value ?? NaN)).toBeLessThan(0.05);
+    // Its damped output has followed by then.
+    expect(waited).toEqual([2500]);
+    expect(trimmed?.before.milliamp).toBeGreaterThan(4.04);
+    expect(trimmed?.after.milliamp).toBeCloseTo(4, 2);
+    const fixed = await change({ kind: 'fixed current', milliamp: 4 });
+    expect([fixed?.before.isFixed, fixed?.after.isFixed, fixed?.after.milliamp]).toEqual([false, true, 4]);
+    expect(await port.state()).toBe('fixed current');
+    await change({ kind: 'output trim', at: 4, measured: simulation.now().world.tested.milliamp });
+    expect((await change({ kind: 'fixed current', milliamp: null }))?.after.isFixed).toBe(false);
+    expect(await port.state()).toBe('measuring');
+    expect((await change({ kind: 'damping', seconds: 3 }))?.after.dampingS).toBe(3);
+    expect((await change({ kind: 'range', lrv: 0, urv: 2, unit: 'bar' }))?.after).toMatchObject({
+      urv: 200,
+      unit: 'kPa',
+    });
+    expect((await change({ kind: 'unit', unit: 'bar' }))?.after).toMatchObject({ urv: 2, unit: 'bar' });
+    expect((await change({ kind: 'transfer function', transfer: 'square-root' }))?.after.transfer).toBe(
+      'square-root',
+    );
+    await expect(change({ kind: 'unit', unit: 'furlong' })).rejects.toThrow('no unit of pressure');
   });
 
   it('nothing while it is write protected', async () => {

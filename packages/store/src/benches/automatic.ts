@@ -12,7 +12,8 @@ import { openPoints } from '../runs/evaluation';
 import type { MadeWith } from '../runs/copy';
 import { runsById } from '../runs/load';
 import { saveReading } from '../runs/reading';
-import { AWAY_MS, type Bench } from './benches';
+import type { Bench } from './benches';
+import { thereAt, whyStrange } from './there';
 import { decimalsOf, planOf, whyNotAutomatic } from './plan';
 
 const device = z.string().min(1).max(60);
@@ -105,15 +106,6 @@ export async function startAutomatic(
   });
 }
 
-interface There {
-  readonly device: string;
-  readonly channel: Channel;
-  readonly model: string;
-  readonly serial: string;
-  /** Of the reference whose address it is; null of one that was never entered. */
-  readonly registered: string | null;
-}
-
 /**
  * The readings of a run come from the references that its job names, and from nothing else: not from what is not heard of,
  * nor from another instrument at the same place. What is simulated reads nothing, but for a demo.
@@ -126,13 +118,7 @@ async function refuseStrange(
   { reference, output, digital }: Omit<Automatic, 'bench'>,
 ): Promise<void> {
   const isDemo = (await findSite(tx))?.isDemo === true;
-  const there = await tx.query<There>(
-    `select device, channel, model, bench_value.serial, reference_standard.serial as registered
-     from bench_value left join (reference_address join reference_standard on reference_standard.id = reference_id)
-       on reference_address.token_id = bench_value.token_id and tag = device and reference_standard.state <> 'retired'
-     where bench_value.token_id = $1 and seen_at > $2`,
-    [bench, new Date(now.getTime() - AWAY_MS)],
-  );
+  const there = await thereAt(tx, bench, now);
   const refuse = (device: string, channel: Channel, tag: string | null) => {
     const found = there.find((one) => one.device === device && one.channel === channel);
     const why = found === undefined ? `Nothing is heard of ${device}.` : whyStrange(found, tag, isDemo);
@@ -141,25 +127,6 @@ async function refuseStrange(
   refuse(reference, 'pressure', madeWith?.pressureReference.tag ?? null);
   refuse(output, 'current', madeWith?.meter?.tag ?? null);
   if (digital !== null) refuse(digital, 'digital value', null);
-}
-
-const plain = (serial: string): string => serial.toUpperCase().replaceAll(/[^A-Z0-9]/g, '');
-
-/** Why an instrument at a bench is not the one that is meant; null where it is. */
-function whyStrange(
-  { device, model, serial, registered }: There,
-  tag: string | null,
-  isDemo: boolean,
-): string | null {
-  if (model === '') return `${device} has not said what it is.`;
-  const isSimulated = model.includes('simulated');
-  if (isSimulated && !isDemo) return `${device} is simulated: what it reads is no measurement.`;
-  if (registered === null)
-    return isSimulated ? null : `${device} is no reference whose address was entered for this bench.`;
-  if (tag !== null && tag !== device) return `The job names ${tag}, and ${device} is another reference.`;
-  if (plain(registered) !== '' && plain(serial) !== '' && plain(registered) !== plain(serial))
-    return `What answers as ${device} has the serial number ${serial}; the register says ${registered}.`;
-  return null;
 }
 
 /**

@@ -41,7 +41,9 @@ export {
   keepAnswer,
   requestAnswerSchema,
   requestById,
-  requestsOf,
+  takeRequests,
+  type AnswerOfLink,
   type AskedRequest,
 } from './requests';
+export { askForWrite, instrumentActSchema, logWrite, writeSchema, writeWords, type NewWrite } from './write';
 export { planOf, whyNotAutomatic } from './plan';

@@ -1,5 +1,5 @@
 /** What is asked of instruments at a bench beside their readings: asked here, done by the link, answered in its next words. */
-import type { BenchRequest, RequestAnswer } from '@barys/core/port';
+import type { BenchRequest, ReadSetup, RequestAnswer } from '@barys/core/port';
 import { z } from 'zod';
 import type { Queryable } from '../db/database';
 import type { Actor } from '../people/actor';
@@ -10,22 +10,32 @@ import type { Bench } from './benches';
 
 /** Nobody looks at an answer that is older. */
 const KEPT_DAYS = 1;
+/** Nor waits for one for longer. */
+const WAITED_S = 60;
+
+/** The job in which something is changed, and what is applied meanwhile, as typed. */
+export interface RequestOfJob {
+  readonly id: number;
+  readonly atAppliedText: string;
+}
 
 /** @returns number of the request */
 export async function addRequest(
   tx: Queryable,
-  { at }: Pick<Actor, 'at'>,
+  { personId, at }: Pick<Actor, 'personId' | 'at'>,
   bench: Bench,
   device: string,
   request: BenchRequest,
+  job: RequestOfJob | null = null,
 ): Promise<number> {
   await tx.query(`delete from bench_request where asked_at < $1::timestamptz - $2 * interval '1 day'`, [
     at,
     KEPT_DAYS,
   ]);
   const [row] = await tx.query<{ id: number }>(
-    'insert into bench_request (token_id, device, request, asked_at) values ($1, $2, $3, $4) returning id',
-    [bench.id, device, JSON.stringify(request), at],
+    `insert into bench_request (token_id, device, request, asked_by, asked_at, job)
+     values ($1, $2, $3, $4, $5, $6) returning id`,
+    [bench.id, device, JSON.stringify(request), personId, at, job === null ? null : JSON.stringify(job)],
   );
   return row?.id ?? 0;
 }
@@ -57,20 +67,38 @@ export async function askForSetup(
   });
 }
 
-/** What a link has to do. What was asked long ago nobody waits for. */
-export const requestsOf = (
-  db: Queryable,
+/**
+ * What a link has to do, told once: a link that dies with it leaves it undone, and whoever waits is told that no answer came.
+ * What was asked a while ago nobody waits for.
+ */
+export const takeRequests = (
+  tx: Queryable,
   bench: Bench,
   now: Date,
 ): Promise<{ id: number; device: string; request: BenchRequest }[]> =>
-  db.query(
-    `select id, device, request from bench_request
-     where token_id = $1 and answer is null and asked_at > $2::timestamptz - interval '10 minutes' order by id limit 20`,
-    [bench.id, now],
-    'requests-of-bench',
+  tx.query(
+    `update bench_request set told_at = $2 where token_id = $1 and told_at is null
+       and asked_at > $2::timestamptz - $3 * interval '1 second' returning id, device, request`,
+    [bench.id, now, WAITED_S],
+    'take-requests',
   );
 
 const figure = z.number();
+const readSetupSchema = z.object({
+  tag: z.string().max(80),
+  serial: z.string().max(40),
+  unit: z.string().max(40),
+  lrv: figure,
+  urv: figure,
+  dampingS: figure,
+  transfer: z.enum(['linear', 'square-root']).nullable(),
+  isProtected: z.boolean(),
+  value: figure,
+  milliamp: figure,
+  isFixed: z.boolean(),
+  temperaturesC: z.array(figure).max(4),
+  volts: figure.nullable(),
+}) satisfies z.ZodType<ReadSetup>;
 export const requestAnswerSchema = z.object({
   id: z.number().int().positive(),
   answer: z.discriminatedUnion('kind', [
@@ -88,50 +116,48 @@ export const requestAnswerSchema = z.object({
         )
         .max(40),
     }),
-    z.object({
-      kind: z.literal('set-up'),
-      setup: z.object({
-        tag: z.string().max(80),
-        unit: z.string().max(40),
-        lrv: figure,
-        urv: figure,
-        dampingS: figure,
-        transfer: z.enum(['linear', 'square-root']).nullable(),
-        isProtected: z.boolean(),
-        milliamp: figure,
-        temperaturesC: z.array(figure).max(4),
-        volts: figure.nullable(),
-      }),
-    }),
+    z.object({ kind: z.literal('set-up'), setup: readSetupSchema }),
+    z.object({ kind: z.literal('write'), before: readSetupSchema, after: readSetupSchema }),
     z.object({ kind: z.literal('trouble'), words: z.string().max(400) }),
   ]) satisfies z.ZodType<RequestAnswer>,
 });
 
-/** Keeps what came of a request; it is answered once. */
-export const keepAnswer = (
-  tx: Queryable,
-  bench: Bench,
-  { id, answer }: z.infer<typeof requestAnswerSchema>,
-) =>
-  tx.query('update bench_request set answer = $3 where id = $1 and token_id = $2 and answer is null', [
-    id,
-    bench.id,
-    JSON.stringify(answer),
-  ]);
+export type AnswerOfLink = z.infer<typeof requestAnswerSchema>;
+
+/**
+ * Keeps what came of a request; it is answered once.
+ * @returns what was asked; null where nobody asked this bench, or it was answered before
+ */
+export async function keepAnswer(tx: Queryable, bench: Bench, { id, answer }: AnswerOfLink) {
+  const [asked] = await tx.query<{
+    readonly device: string;
+    readonly request: BenchRequest;
+    readonly askedBy: number;
+    readonly job: RequestOfJob | null;
+  }>(
+    `update bench_request set answer = $3 where id = $1 and token_id = $2 and answer is null
+     returning device, request, asked_by as "askedBy", job`,
+    [id, bench.id, JSON.stringify(answer)],
+  );
+  return asked ?? null;
+}
 
 export interface AskedRequest {
   readonly id: number;
   readonly bench: Bench;
   /** Null until the link has told. */
   readonly answer: RequestAnswer | null;
+  /** Whether nobody needs to wait any longer. */
+  readonly isLost: boolean;
 }
 
 /** @throws StoreError `no-such` of one that was never asked, or long ago */
-export async function requestById(db: Queryable, id: number): Promise<AskedRequest> {
+export async function requestById(db: Queryable, id: number, now: Date): Promise<AskedRequest> {
   const [found] = await db.query<AskedRequest>(
-    `select bench_request.id, json_build_object('id', token_id, 'name', api_token.name) as bench, answer
+    `select bench_request.id, json_build_object('id', token_id, 'name', api_token.name) as bench, answer,
+       answer is null and asked_at < $2::timestamptz - $3 * interval '1 second' as "isLost"
      from bench_request join api_token on api_token.id = token_id where bench_request.id = $1`,
-    [id],
+    [id, now, WAITED_S],
   );
   if (found === undefined) throw new StoreError({ code: 'no-such', what: 'request', name: id });
   return found;

@@ -19,6 +19,7 @@ export type Refusal =
   | { code: 'reference-reason-needed'; tag: string; why: string }
   | { code: 'range-unfit'; why: string }
   | { code: 'not-automatic'; why: string }
+  | { code: 'not-writable'; why: string }
   | { code: 'bench-busy'; bench: string }
   | { code: 'taken'; what: string; name: string }
   | { code: 'changed-meanwhile'; what: string }
@@ -79,6 +80,7 @@ const WORDS: { readonly [C in Refusal['code']]: Told<C> } = {
     `${refusal.tag} does not fit: ${refusal.why}. Choose another, or say why it is used all the same.`,
   'range-unfit': (refusal) => refusal.why,
   'not-automatic': (refusal) => `This run cannot go by itself. ${refusal.why}`,
+  'not-writable': (refusal) => `Nothing can be changed there over a link. ${refusal.why}`,
   'bench-busy': (refusal) =>
     `${refusal.bench} is in another run, or this run goes by itself already. End that first.`,
   'not-walkable': (refusal) => refusal.why,

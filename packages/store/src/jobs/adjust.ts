@@ -64,7 +64,7 @@ const NEAR_ATMOSPHERE = 0.8;
  * The barometer moves, so neither the span of a vacuum gauge nor the zero of an absolute transmitter is set at it: usual
  * practice.
  */
-async function refuseAtAtmosphere(
+export async function refuseAtAtmosphere(
   tx: Queryable,
   jobId: number,
   { kind, configuration }: Pick<Instrument, 'kind' | 'configuration'>,

@@ -22,6 +22,9 @@ export interface Answer {
   readonly answer: string;
 }
 
+/** Its answer says that nothing follows the loop. */
+export const CONTROLLER_QUESTION = 'Controller that uses this measurement';
+
 type Asked = Pick<
   Instrument,
   'hazards' | 'criticality' | 'procedure' | 'configuration' | 'body' | 'hookUp' | 'kind'
@@ -72,7 +75,7 @@ function authorise(asked: Asked): Question[] {
     },
     {
       key: 'controller',
-      text: 'Controller that uses this measurement',
+      text: CONTROLLER_QUESTION,
       kind: 'choice',
       options: ['In manual, set by the control room', 'None uses it'],
     },

@@ -1,5 +1,6 @@
 import type { ReadSetup } from '@barys/core/port';
 import { compareSetups } from '@barys/core/setup';
+import type { Configuration } from '@barys/store/registers';
 import { wantedSetup } from '@barys/store/shapes';
 import { describe, expect, it } from 'vitest';
 import { TEST_CONFIGURATION as CONFIGURATION } from '../../../test/configuration';
@@ -8,6 +9,9 @@ import { readOverLink } from './overLink';
 
 const READ: ReadSetup = {
   tag: 'PT-1',
+  serial: '000007',
+  value: 0,
+  isFixed: false,
   unit: CONFIGURATION.inputUnit,
   lrv: CONFIGURATION.lrv,
   urv: CONFIGURATION.urv,
@@ -18,9 +22,9 @@ const READ: ReadSetup = {
   temperaturesC: [21.5],
   volts: null,
 };
-const wanted = {
+const wanted: { readonly tag: string; readonly configuration: Configuration } = {
   tag: 'PT-1',
-  configuration: { ...CONFIGURATION, transferFunction: { kind: 'linear' as const } },
+  configuration: { ...CONFIGURATION, transferFunction: { kind: 'linear' } },
 };
 const read = (more: Partial<ReadSetup>, of = wanted) =>
   readOverLink({ ...READ, ...more }, of, 'Bench A, HM-01');

@@ -1,9 +1,12 @@
+import { unitLabel } from '@barys/core/units';
+import { listBenches } from '@barys/store/benches';
 import { StoreError } from '@barys/store/db';
 import { asFoundRun, asLeftRun, type JobFile } from '@barys/store/jobs';
 import { isSameRange } from '@barys/store/registers';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
 import { rangeInWords } from '@/ui/range/rangeInWords';
+import { database } from '@/server/database';
 import { Columns } from '@/ui/Columns';
 import { CorridorSheet } from '@/ui/CorridorSheet';
 import { Facts } from '@/ui/Facts';
@@ -12,6 +15,7 @@ import { LinkButton } from '@/ui/LinkButton';
 import { Sheet } from '@/ui/Sheet';
 import { AdjustmentTable } from '@/places/jobs/AdjustmentTable';
 import { AdjustForm, LeaveAdjust } from '@/places/jobs/AdjustForm';
+import { WritePanel } from '@/places/jobs/overLink/WritePanel';
 import { PlanSheet } from '@/places/jobs/PlanSheet';
 import { RunSummary } from '@/places/jobs/RunSummary';
 
@@ -58,6 +62,7 @@ export function AdjustStage({ job }: { job: JobFile }) {
             madeCount={ofThisPass.length}
           />
         </Sheet>
+        <OverLink job={job} />
         <Sheet title="Adjustments">
           {job.adjustments.length === 0 ? (
             <Typography sx={{ color: 'text.secondary' }}>
@@ -87,6 +92,20 @@ export function AdjustStage({ job }: { job: JobFile }) {
         <CorridorSheet asFound={asFound} asLeft={asLeft} height={210} />
       </Stack>
     </Columns>
+  );
+}
+
+/** What is changed at the instrument itself; only a current says what became of it. */
+async function OverLink({ job: { id, tag, instrument } }: { job: JobFile }) {
+  const { outputUnit, inputUnit } = instrument.configuration;
+  if (outputUnit !== 'mA') return null;
+  return (
+    <WritePanel
+      job={id}
+      tag={tag}
+      inputUnit={unitLabel(inputUnit)}
+      benches={await listBenches(database(), new Date())}
+    />
   );
 }
 

@@ -70,7 +70,6 @@ export function StartForm({
       digital: deviceOf('digital') ?? null,
     });
     onStarted();
-    // What is watched from now on stands above the run.
     if (answer.error === null) window.scrollTo({ top: 0 });
     return answer;
   });
