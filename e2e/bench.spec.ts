@@ -1,5 +1,7 @@
 /** Instruments at the other end: a link with its simulated bench, and a run that goes by itself there. */
 import { spawn, type ChildProcess } from 'node:child_process';
+import { once } from 'node:events';
+import { connect } from 'node:net';
 import type { Page } from '@playwright/test';
 import { expectAccessible, workAs } from './support/hands';
 import { expect, test } from './support/works';
@@ -323,4 +325,51 @@ test('a transmitter is read, changed and read again in a job, and the log says s
     timeout: 20_000,
   });
   await expect(page.getByRole('row', { name: /Its loop current was let go/ })).toBeVisible();
+});
+
+/** A person at a pump: here the stand-in's controller, driven past Barys. */
+async function pump(port: string, kPa: number): Promise<void> {
+  const socket = connect(Number(port), '127.0.0.1');
+  await once(socket, 'connect');
+  socket.write(`UNIT:PRES KPA\nSOUR:PRES ${kPa}\nOUTP:MODE CONT\n`);
+  await once(socket.end(), 'close');
+}
+
+test('live without a controller: a person works the pump, and Enter takes what stands', async ({ page }) => {
+  test.setTimeout(180_000);
+  const ports = await startStandIns();
+  const token = await tokenOf(page, 'Bench A');
+  startLink(page, token);
+  await enterAddress(page, 'PC-02', 'Reference indicator, plain text', ports['indicator'] ?? '');
+  await enterAddress(page, 'DM-01', 'Loop meter, by the standard alone', ports['meter'] ?? '');
+  for (const tag of ['PC-02', 'DM-01']) {
+    await page.goto(`/references/${tag}/edit`);
+    await page.getByLabel('Serial number').fill('');
+    await page.getByRole('button', { name: 'Keep the changes' }).click();
+    await page.waitForURL(`**/references/${tag}`);
+  }
+  await workAs(page, 'Technician A');
+  await page.goto('/instruments/PT-2215');
+  await page.getByRole('link', { name: /^Go on with job/ }).click();
+  await page.getByRole('button', { name: 'Run it at a bench' }).click();
+  await page.getByRole('combobox', { name: 'Pressure is worked by' }).click();
+  await page.getByRole('option', { name: 'a person, at the pump' }).click();
+  await page.getByRole('button', { name: 'Run it', exact: true }).click({ timeout: 30_000 });
+  const live = page.getByRole('region', { name: 'Live at Bench A' });
+  await expect(live.getByRole('status')).toContainText(/On its way: .*50 % falling/, { timeout: 30_000 });
+  await expect(live.getByRole('button', { name: 'Vent' })).toHaveCount(0);
+  // Half of 4 bar; the stand-in is set to 0 to 100 kPa and saturates, so the reading is far off, and that is seen.
+  await pump(ports['controller'] ?? '', 199);
+  await expect(live.getByRole('status')).toContainText('It stands', { timeout: 60_000 });
+  await expect(live).toContainText(/Error now .* % of span/);
+  await expectAccessible(page);
+  // Nothing is read before it is wanted; hands leave the pump for one key.
+  await page.keyboard.press('Enter');
+  await expect(live.getByRole('status')).toContainText('25 % falling', { timeout: 20_000 });
+  await live.getByText('As figures').click();
+  await expect(live.getByRole('region', { name: 'The last two minutes' })).toBeVisible();
+  await live.getByRole('button', { name: 'End' }).click();
+  await expect(live).toHaveCount(0);
+  await page.getByRole('link', { name: /record so far/ }).click();
+  await expect(page.getByText('Read over a link, Bench A (PC-02, DM-01): point 7.')).toBeVisible();
 });

@@ -37,6 +37,8 @@ const PLAN: Plan = {
   outputSpan: 16,
   settle: { waitS: 3.5, holdS: 5, bandPercent: 0.1 },
   approach: { ratePercentPerS: 10, overshootPercent: 0.1 },
+  onLoss: 'hold',
+  isByHand: false,
   reference: { low: -100, high: 700 },
   isCurrent: true,
   patienceS: 120,
@@ -49,6 +51,7 @@ class FakeBarys {
   readonly all: BeatTaken[] = [];
   orders: { id: number; name: Order }[] = [];
   isAway = false;
+  plan: Plan = PLAN;
   ends: BeatAnswer['ends'] = [];
   requests: BeatAnswer['requests'] = [];
   answers: Beat['answers'][number][] = [];
@@ -91,7 +94,7 @@ class FakeBarys {
   private task(): Task {
     return {
       automatic: 1,
-      plan: PLAN,
+      plan: this.plan,
       open: PLAN.stops.map(({ position }) => position).filter((position) => !this.kept.has(position)),
       devices: { reference: 'Controller', output: 'Loop meter', digital: 'Transmitter' },
       lastTaken: this.all.at(-1)?.position ?? null,
@@ -282,6 +285,21 @@ describe('a link', () => {
     expect(scene.barys.all.length - before).toBeLessThanOrEqual(1);
     await scene.until(() => scene.barys.isEnded);
     expect(scene.barys.all.map(({ position }) => position)).toEqual([1, 2, 3, 4, 5]);
+  });
+
+  it('vents when nobody hears it where the procedure says so, and leaves alone what a person works', async () => {
+    for (const [more, state] of [
+      [{ onLoss: 'vent' as const }, 'vented'],
+      [{ isByHand: true }, 'controlling'],
+    ] as const) {
+      const scene = new Scene();
+      scene.barys.plan = { ...PLAN, ...more };
+      await scene.until(() => scene.phase === ('isByHand' in more ? 'settling' : 'closing in'));
+      if ('isByHand' in more) await scene.bench.devices[0]?.port.set?.(1, 'kPa', null);
+      scene.barys.isAway = true;
+      for (let turns = 0; turns < 30; turns += 1) await scene.turn();
+      expect(await scene.stateOf('Controller')).toBe(state);
+    }
   });
 
   it('leaves the pressure shut in when the run is taken over, and vents when it is stopped', async () => {

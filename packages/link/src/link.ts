@@ -308,7 +308,7 @@ export class Link {
   private async standAlone(): Promise<void> {
     if (this.isAlone || this.task === null || this.clock() - this.heardS < CONTACT_S) return;
     this.isAlone = true;
-    await this.act(this.task, { kind: 'hold' });
+    if (!this.task.plan.isByHand) await this.act(this.task, { kind: this.task.plan.onLoss });
   }
 
   private async hear({ task, refused, ends, requests }: BeatAnswer): Promise<void> {
@@ -318,7 +318,8 @@ export class Link {
     this.task = task;
     if (task === null) {
       // Whoever took it over finds it as it stands.
-      if (before !== null && this.state?.phase !== 'finished') await this.act(before, { kind: 'hold' });
+      if (before !== null && !before.plan.isByHand && this.state?.phase !== 'finished')
+        await this.act(before, { kind: 'hold' });
       this.state = null;
       return;
     }

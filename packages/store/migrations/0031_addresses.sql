@@ -33,3 +33,9 @@ grant select, insert, update (told_at, answer), delete on bench_request to barys
 -- What an instrument says of itself: its serial number, empty where it says none.
 delete from bench_value;
 alter table bench_value add column serial text not null check (length(serial) <= 80);
+
+-- A person works the pressure, and the link takes what stands when that is wanted.
+alter table automatic_run add column by_hand boolean not null default false;
+select keep_table_in_trail('automatic_run');
+alter table automatic_order drop constraint automatic_order_name_check,
+  add constraint automatic_order_name_check check (name in ('hold', 'go on', 'one point', 'repeat', 'vent', 'take'));

@@ -276,6 +276,20 @@ describe('an automatic run', () => {
     expect(entry?.detail).toMatchObject({ link: 'Bench A' });
   });
 
+  it('whose pressure a person works is watched by its link, and is told to take a point', async () => {
+    await inTx((tx) => endAutomatic(tx, works.technician, runId));
+    await inTx((tx) =>
+      startAutomatic(tx, works.technician, runId, { bench: bench.id, ...DEVICES, isByHand: true }),
+    );
+    await inTx((tx) => orderAutomatic(tx, works.technician, runId, 'take'));
+    expect(await inTx((tx) => assignmentOf(tx, bench, now))).toMatchObject({
+      plan: { isByHand: true, onLoss: 'hold', approach: { ratePercentPerS: 5 } },
+      orders: [{ name: 'take' }],
+    });
+    expect(await automaticOf(base.app, runId)).toMatchObject({ isByHand: true });
+    await restart();
+  });
+
   it('takes nothing from another bench, for a point that there is not, or that is no number', async () => {
     await keep(await taken(2), other);
     expect((await runNow()).readings).toHaveLength(1);
@@ -320,8 +334,8 @@ describe('an automatic run', () => {
     // Ended twice is ended once.
     await inTx((tx) => endAutomatic(tx, works.technician, runId));
     const ends = await base.app.query(`select from audit_entry where act = 'end automatic run'`);
-    // One of the test of a demo, two of that and of this.
-    expect(ends).toHaveLength(3);
+    // One of the test of a demo, two of a person at the pump, two of that and of this.
+    expect(ends).toHaveLength(5);
     await expect(inTx((tx) => orderAutomatic(tx, works.technician, runId, 'hold'))).rejects.toThrow(
       'automatic run',
     );
@@ -385,6 +399,9 @@ describe('what can go by itself', () => {
     expect(why({ meter: null })).toContain('not a current');
     expect(why({ secondReference: madeWith.pressureReference })).toContain('changes its reference');
     const plan = planOf({ ...madeWith, head: 0.1 });
+    expect([plan.isByHand, plan.onLoss, plan.approach.ratePercentPerS]).toEqual([false, 'hold', 5]);
+    const slow = planOf({ ...madeWith, approach: { ratePercentPerS: 1, onLoss: 'vent' } }, true);
+    expect([slow.isByHand, slow.onLoss, slow.approach.ratePercentPerS]).toEqual([true, 'vent', 1]);
     // Where the instrument sees more than the reference, that has to show less.
     expect(plan.stops[1]?.applied).toBeCloseTo(1.4, 9);
   });

@@ -10,8 +10,19 @@ import type { Plan, PlannedStop, Seen, Value } from './plan';
 
 export type Why = 'by hand' | 'overshot' | 'not settled' | 'leak' | 'end of range' | 'alarm' | 'no contact';
 
-/** Where it stands at a point: away from it to come from the right side, on its way, near it, waiting; or not going on. */
-export const PHASES = ['backing off', 'approaching', 'closing in', 'settling', 'held', 'finished'] as const;
+/**
+ * Where it stands at a point: away from it to come from the right side, on its way, near it, waiting, ready to be taken by
+ * whoever works the pressure; or not going on.
+ */
+export const PHASES = [
+  'backing off',
+  'approaching',
+  'closing in',
+  'settling',
+  'ready',
+  'held',
+  'finished',
+] as const;
 export type Phase = (typeof PHASES)[number];
 
 export interface AutoState {
@@ -30,6 +41,8 @@ export interface AutoState {
   readonly held: { readonly why: Why; readonly words: string } | null;
   /** Whether it stands still after each point, until it is told to go on. */
   readonly isStepping: boolean;
+  /** Whether whoever works the pressure wants the point taken as soon as it stands. */
+  readonly isWanted: boolean;
 }
 
 export type Act =
@@ -64,6 +77,7 @@ export const begin = (index: number, s: number, isStepping = false): AutoState =
   blindS: null,
   held: null,
   isStepping,
+  isWanted: false,
 });
 
 /** The last part of the way is gone more slowly, so that nothing goes past the point. */
@@ -103,14 +117,25 @@ const enter = (state: AutoState, phase: Phase, seen: Seen, act: Act | null): Ste
   leftS: null,
 });
 
+/** An instrument that says that something is wrong with it; null where none does. */
+function failure(plan: Plan, state: AutoState, seen: Seen): Step | null {
+  // What a person works is not shut in by the run: it only says so.
+  const stop = (words: string): Step => ({
+    ...hold(state, 'alarm', words),
+    ...(plan.isByHand && { act: null }),
+  });
+  if (seen.alarm !== null) return stop(seen.alarm);
+  if (!plan.isCurrent || seen.output === null) return null;
+  const { value } = seen.output;
+  return value <= NAMUR_LIMITS.failureLow || value >= NAMUR_LIMITS.failureHigh
+    ? stop(`The output stands at ${formatSignificant(value, 4)} mA and says failure.`)
+    : null;
+}
+
 /** What must not be gone on with; null where nothing is in the way. */
 function obstacle(plan: Plan, stop: PlannedStop, state: AutoState, seen: Seen): Step | null {
-  if (seen.alarm !== null) return hold(state, 'alarm', seen.alarm);
-  if (plan.isCurrent && seen.output !== null) {
-    const { value } = seen.output;
-    if (value <= NAMUR_LIMITS.failureLow || value >= NAMUR_LIMITS.failureHigh)
-      return hold(state, 'alarm', `The output stands at ${formatSignificant(value, 4)} mA and says failure.`);
-  }
+  const failed = failure(plan, state, seen);
+  if (failed !== null) return failed;
   const { low, high } = plan.reference;
   const margin = share(END_PERCENT, high - low);
   if (stop.applied > high + 1e-9 * (high - low) || stop.applied < low - 1e-9 * (high - low))
@@ -167,7 +192,7 @@ export function advance(plan: Plan, state: AutoState, seen: Seen): Step {
   if (stop === undefined || state.phase === 'finished')
     return state.phase === 'finished'
       ? still(state)
-      : enter({ ...state, held: null }, 'finished', seen, { kind: 'vent' });
+      : enter({ ...state, held: null }, 'finished', seen, plan.isByHand ? null : { kind: 'vent' });
   if (state.phase === 'held') return still(state);
   const { reference, output } = seen;
   if (!isFresh(plan, seen, reference) || !isFresh(plan, seen, output)) {
@@ -182,14 +207,16 @@ export function advance(plan: Plan, state: AutoState, seen: Seen): Step {
         )
       : still(blind);
   }
-  const keepS = Math.max(2 * plan.settle.holdS, LEAST_KEPT_S);
+  const keepS = Math.max(2 * plan.settle.holdS, plan.settle.waitS + plan.settle.holdS + 2, LEAST_KEPT_S);
   const now: AutoState = {
     ...state,
     blindS: null,
     references: withSample(state.references, reference, keepS),
     outputs: withSample(state.outputs, output, keepS),
   };
-  return obstacle(plan, stop, now, seen) ?? goOn(plan, stop, now, seen, { reference, output });
+  const fresh = { reference, output };
+  if (plan.isByHand) return failure(plan, now, seen) ?? watch(plan, stop, now, seen, fresh);
+  return obstacle(plan, stop, now, seen) ?? goOn(plan, stop, now, seen, fresh);
 }
 
 function goOn(
@@ -230,6 +257,7 @@ function goOn(
       return enter({ ...state, arrivedS: state.arrivedS ?? seen.s }, 'settling', seen, null);
     case 'settling':
       return settle(plan, stop, state, seen, { ...fresh, past, band });
+    case 'ready':
     case 'held':
     case 'finished':
       return still(state);
@@ -289,6 +317,42 @@ function settle(
   if (!isReferenceStill || !isOutputStill)
     return still(state, Math.max(0, state.phaseS + waitS + holdS - seen.s));
   return take(plan, stop, state, seen, { reference, output });
+}
+
+/** A person comes no nearer to a point than this, per cent of span; what was applied is read, and judged as it was. */
+const NEAR_PERCENT = 5;
+
+/** A person works the pressure: it is seen whether it stands, near which point, and taken when that is wanted. */
+function watch(
+  plan: Plan,
+  stop: PlannedStop,
+  state: AutoState,
+  seen: Seen,
+  fresh: { readonly reference: Value; readonly output: Value },
+): Step {
+  const { waitS, holdS, bandPercent } = plan.settle;
+  const isNear = Math.abs(fresh.reference.value - stop.applied) <= share(NEAR_PERCENT, plan.inputSpan);
+  if (!isNear) return state.phase === 'approaching' ? still(state) : enter(state, 'approaching', seen, null);
+  if (state.phase === 'approaching') return enter(state, 'settling', seen, null);
+  const since = (samples: readonly Sample[]) => samples.filter(({ s }) => s >= state.phaseS);
+  // The pressure stands for as long as the damping takes to follow, the output for the time that it has to stand.
+  const isStill =
+    fresh.reference.isStable !== false &&
+    fresh.output.isStable !== false &&
+    isSettled(since(state.references), {
+      waitS: state.phaseS,
+      holdS: waitS + holdS,
+      band: share(bandPercent, plan.inputSpan),
+    }) &&
+    isSettled(since(state.outputs), {
+      waitS: state.phaseS,
+      holdS,
+      band: share(bandPercent, plan.outputSpan),
+    });
+  if (!isStill) return still({ ...state, phase: 'settling' });
+  if (!state.isWanted) return still({ ...state, phase: 'ready' });
+  const { act: _act, ...taken } = take(plan, stop, state, seen, fresh);
+  return { ...taken, act: null };
 }
 
 function take(

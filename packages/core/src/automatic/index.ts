@@ -1,5 +1,6 @@
 /** The automatic run: what it has to do, what it sees, what it does, and what it is told. */
 export {
+  OVERSHOOT_PERCENT,
   PATIENCE_S,
   STALE_S,
   USUAL_APPROACH,

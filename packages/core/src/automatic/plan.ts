@@ -28,6 +28,10 @@ export interface Plan {
     /** How far the pressure may go past a point before it has come from the wrong side, per cent of span. */
     readonly overshootPercent: number;
   };
+  /** What becomes of the pressure when nobody hears of the run. */
+  readonly onLoss: 'hold' | 'vent';
+  /** Whether a person works the pressure: it is watched then, and nothing is set. */
+  readonly isByHand: boolean;
   /** Ends of the reference’s range. */
   readonly reference: { readonly low: number; readonly high: number };
   /** Whether the output is a current whose ends say failure. */
@@ -55,8 +59,10 @@ export interface Seen {
   readonly alarm: string | null;
 }
 
-/** Common practice; a procedure can say otherwise. */
-export const USUAL_APPROACH = { ratePercentPerS: 5, overshootPercent: 0.1 } as const;
+/** Common practice. */
+export const OVERSHOOT_PERCENT = 0.1;
+/** Where the procedure says nothing of it. Common practice. */
+export const USUAL_APPROACH = { ratePercentPerS: 5, onLoss: 'hold' } as const;
 /** A point that takes longer than its settling by this is looked at by a person. */
 export const PATIENCE_S = 180;
 export const STALE_S = 2;

@@ -42,6 +42,8 @@ const PLAN: Plan = {
   outputSpan: 16,
   settle: { waitS: 3.5, holdS: 5, bandPercent: 0.1 },
   approach: { ratePercentPerS: 5, overshootPercent: 0.1 },
+  onLoss: 'hold',
+  isByHand: false,
   reference: { low: -100, high: 700 },
   isCurrent: true,
   patienceS: 120,
@@ -202,6 +204,83 @@ describe('an automatic run at a simulated bench', () => {
     }
     expect([...phases]).toEqual(expect.arrayContaining(['backing off', 'closing in', 'settling']));
     expect(bench.taken.at(-1)?.position).toBe(3);
+  });
+});
+
+describe('a run whose pressure a person works', () => {
+  const byHand = () => new Bench([], { ...PLAN, isByHand: true });
+  const pump = async (bench: Bench, pressure: number) => bench.ports.controller.set?.(pressure, 'kPa', null);
+  const until = async (bench: Bench, phase: string, most = 200) => {
+    for (let looks = 0; looks < most && bench.state.phase !== phase; looks += 1) {
+      await bench.look();
+      bench.world.step(0.5);
+      bench.s += 0.5;
+    }
+    expect(bench.state.phase).toBe(phase);
+  };
+  const take = (bench: Bench) => {
+    bench.state = obey(bench.plan, bench.state, 'take', bench.s, null).state;
+  };
+
+  it('is watched, says when a point stands, and is read when that is wanted, as it was applied', async () => {
+    const bench = byHand();
+    await until(bench, 'ready');
+    expect(bench.taken).toEqual([]);
+    take(bench);
+    await bench.look();
+    expect(bench.taken.map(({ position }) => position)).toEqual([1]);
+    // Somebody pumps to a little below the next point, and asks for it before it stands.
+    await pump(bench, 60);
+    take(bench);
+    await bench.go(2);
+    expect(bench.taken[1]?.reference.value).toBeCloseTo(60, 1);
+    // It is seen to stand only after the damping has followed.
+    expect(Math.abs((bench.taken[1]?.output.value ?? NaN) - (4 + (16 * 60) / 250))).toBeLessThan(0.04);
+    // Far from the next one nothing is ready.
+    for (let looks = 0; looks < 60; looks += 1) {
+      await bench.look();
+      bench.world.step(0.5);
+      bench.s += 0.5;
+    }
+    expect([bench.state.phase, bench.taken.length]).toEqual(['approaching', 2]);
+  });
+
+  it('sets, holds and vents nothing', async () => {
+    const bench = byHand();
+    const acts: unknown[] = [];
+    for (const name of ['set', 'hold', 'vent'] as const) {
+      const before = bench.ports.controller[name];
+      Object.assign(bench.ports.controller, {
+        [name]: (...given: never[]) => (
+          acts.push(name),
+          (before as (...all: never[]) => Promise<void>)(...given)
+        ),
+      });
+    }
+    await until(bench, 'ready');
+    bench.state = begin(8, bench.s);
+    await until(bench, 'ready');
+    take(bench);
+    await bench.look();
+    expect(bench.state.phase).toBe('finished');
+    for (const order of ['hold', 'vent'] as const) {
+      const { act, state } = obey(bench.plan, begin(1, 0), order, 0, null);
+      expect([act, state.phase]).toEqual([null, 'held']);
+    }
+    expect(acts).toEqual([]);
+  });
+
+  it('says that an instrument says failure, and does not read it', async () => {
+    const bench = new Bench([{ fault: 'stuck output', size: 21.5 }], { ...PLAN, isByHand: true });
+    take(bench);
+    await until(bench, 'held');
+    expect(bench.state.held).toMatchObject({ why: 'alarm' });
+    expect(bench.taken).toEqual([]);
+  });
+
+  it('is taken only where it is asked for: an order to a controller’s run is none', () => {
+    const state = begin(0, 0);
+    expect(obey(PLAN, state, 'take', 0, null)).toEqual({ state, act: null });
   });
 });
 

@@ -22,8 +22,10 @@ export const automaticSchema = z.object({
   reference: device,
   output: device,
   digital: device.nullable(),
+  /** Whether a person works the pressure. */
+  isByHand: z.boolean().default(false),
 });
-export type Automatic = z.infer<typeof automaticSchema>;
+export type Automatic = z.input<typeof automaticSchema>;
 
 export interface AutomaticRun {
   readonly id: number;
@@ -32,6 +34,7 @@ export interface AutomaticRun {
   readonly reference: string;
   readonly output: string;
   readonly digital: string | null;
+  readonly isByHand: boolean;
   readonly startedBy: string;
   readonly startedById: number;
   readonly startedAt: Date;
@@ -39,7 +42,7 @@ export interface AutomaticRun {
 
 const AUTOMATIC_SQL = `
   select automatic_run.id, run_id as "runId", json_build_object('id', token_id, 'name', api_token.name) as bench,
-    reference_device as reference, output_device as output, digital_device as digital,
+    reference_device as reference, output_device as output, digital_device as digital, by_hand as "isByHand",
     name_at(started_by, started_at) as "startedBy", started_by as "startedById", started_at as "startedAt"
   from automatic_run join api_token on api_token.id = token_id`;
 
@@ -75,7 +78,7 @@ export async function startAutomatic(
   tx: Queryable,
   actor: Actor,
   runId: number,
-  { bench, reference, output, digital }: Automatic,
+  { bench, reference, output, digital, isByHand = false }: Automatic,
 ): Promise<void> {
   await requireWorker(tx, actor);
   const { jobId, counts } = await lockRun(tx, runId);
@@ -95,14 +98,14 @@ export async function startAutomatic(
   if (busy !== undefined) throw new StoreError({ code: 'bench-busy', bench: there.name });
   await refuseStrange(tx, actor.at, bench, run?.madeWith, { reference, output, digital });
   const [row] = await tx.query<{ id: number }>(
-    `insert into automatic_run (run_id, token_id, reference_device, output_device, digital_device, started_by, started_at)
-     values ($1, $2, $3, $4, $5, $6, $7) returning id`,
-    [runId, bench, reference, output, digital, actor.personId, actor.at],
+    `insert into automatic_run (run_id, token_id, reference_device, output_device, digital_device, by_hand, started_by,
+       started_at) values ($1, $2, $3, $4, $5, $6, $7, $8) returning id`,
+    [runId, bench, reference, output, digital, isByHand, actor.personId, actor.at],
   );
   await appendToTrail(tx, actor, {
     act: 'start automatic run',
     subject: { kind: 'job', id: jobId },
-    detail: { run: runId, automatic: row?.id, bench: there.name, reference, output, digital },
+    detail: { run: runId, automatic: row?.id, bench: there.name, reference, output, digital, isByHand },
   });
 }
 
@@ -115,7 +118,7 @@ async function refuseStrange(
   now: Date,
   bench: number,
   madeWith: MadeWith | undefined,
-  { reference, output, digital }: Omit<Automatic, 'bench'>,
+  { reference, output, digital }: Pick<Automatic, 'reference' | 'output' | 'digital'>,
 ): Promise<void> {
   const isDemo = (await findSite(tx))?.isDemo === true;
   const there = await thereAt(tx, bench, now);
@@ -299,7 +302,7 @@ export async function assignmentOf(tx: Queryable, bench: Bench, at: Date): Promi
   );
   return {
     automatic: automatic.id,
-    plan: planOf(run.madeWith),
+    plan: planOf(run.madeWith, automatic.isByHand),
     decimals: decimalsOf(run.madeWith),
     open: openPoints(run).map(({ position }) => position),
     lastTaken:

@@ -1,5 +1,5 @@
 /** What an automatic run of a bench has to do, from the run's own copy of how it is made. Free of PostgreSQL. */
-import { PATIENCE_S, STALE_S, USUAL_APPROACH, type Plan } from '@barys/core/automatic';
+import { OVERSHOOT_PERCENT, PATIENCE_S, STALE_S, USUAL_APPROACH, type Plan } from '@barys/core/automatic';
 import { atInstrument } from '@barys/core/corrections';
 import { inputSpan, outputSpan } from '@barys/core/signal';
 import { decimalsForResolution } from '@barys/core/text';
@@ -30,9 +30,11 @@ export function decimalsOf({ configuration, pressureReference, meter }: MadeWith
   return { input: decimalsForResolution(fine), output: decimalsForResolution(meter?.resolution ?? 0.001) };
 }
 
-export function planOf(madeWith: MadeWith): Plan {
+/** @param isByHand whether a person works the pressure */
+export function planOf(madeWith: MadeWith, isByHand = false): Plan {
   const { configuration, points, pressureReference, settle, head } = madeWith;
   const { inputUnit, outputUnit } = configuration;
+  const { ratePercentPerS, onLoss } = madeWith.approach ?? USUAL_APPROACH;
   const inUnit = (value: number): number =>
     isPressureUnit(pressureReference.unit) && isUnit(inputUnit)
       ? convert(value, pressureReference.unit, inputUnit)
@@ -48,7 +50,9 @@ export function planOf(madeWith: MadeWith): Plan {
     inputSpan: Math.abs(inputSpan(configuration)),
     outputSpan: Math.abs(outputSpan(configuration)),
     settle: settle ?? USUAL_SETTLE,
-    approach: USUAL_APPROACH,
+    approach: { ratePercentPerS, overshootPercent: OVERSHOOT_PERCENT },
+    onLoss,
+    isByHand,
     reference: { low: inUnit(pressureReference.rangeLow), high: inUnit(pressureReference.rangeHigh) },
     isCurrent: outputUnit === 'mA' && configuration.signal === 'mA-4-20',
     patienceS: PATIENCE_S,

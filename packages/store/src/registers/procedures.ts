@@ -56,6 +56,16 @@ export const procedureContentSchema = z
       /** Full width in which a reading counts as standing still, per cent of span. */
       bandPercent: share('The stability band'),
     }),
+    /** How a controller comes to a point, and what becomes of the pressure when nobody hears of it; usual where it is not said. */
+    approach: z
+      .object({
+        /** Per cent of span. */
+        ratePercentPerS: number('The approach')
+          .min(0.1, 'The approach is at least 0.1 % of span a second.')
+          .max(50, 'The approach is at most 50 % of span a second.'),
+        onLoss: z.enum(['hold', 'vent']),
+      })
+      .optional(),
     /** Null is the instrument's own. */
     tolerancePercentOfSpan: share('The tolerance').nullable(),
     adjustAbovePercentOfLimit: share('The adjust limit').nullable(),

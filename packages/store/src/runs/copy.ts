@@ -74,6 +74,11 @@ export const madeWithSchema = z.object({
   /** The least ratio of limit to uncertainty that the procedure asked for. */
   leastRatio: finite.default(4),
   settle: z.object({ waitS: finite, holdS: finite, bandPercent: finite }).nullable().default(null),
+  /** Runs of before procedures said how a controller comes to a point have none. */
+  approach: z
+    .object({ ratePercentPerS: finite, onLoss: z.enum(['hold', 'vent']) })
+    .nullable()
+    .default(null),
   points: z.array(
     z.object({
       position: z.number().int(),

@@ -34,6 +34,7 @@ export async function startRun(
       holdS: content.settle.holdS,
       bandPercent: content.settle.bandPercent,
     },
+    approach: content.approach ?? null,
     procedure: { name: procedure.name, version: procedure.version, isAsFoundOnly: content.isAsFoundOnly },
     points: plannedPoints(content, configuration).map(({ applied, ...point }) => ({
       ...point,

@@ -33,6 +33,7 @@ describe('a procedure', () => {
     {},
     { rule: 'guard-band', r: '0.5', isUndecidedAllowed: 'no' },
     { rule: 'method-6', cycles: '3' },
+    { ratePercentPerS: '2', onLoss: 'vent' },
   ])('with %o comes back from its fields as it was', (typed) => {
     const content = procedureContentSchema.parse(contentOfFields({ ...PROCEDURE_FIELDS, ...typed }));
     const fields = fieldsOfProcedure('Shop', content);
@@ -56,6 +57,8 @@ describe('a procedure', () => {
     [{ points: '' }, 'points'],
     [{ cycles: 'twice' }, 'cycles'],
     [{ holdS: '' }, 'holdS'],
+    [{ ratePercentPerS: '60' }, 'approach.ratePercentPerS'],
+    [{ ratePercentPerS: '0' }, 'approach.ratePercentPerS'],
   ])('with %o is refused at its field', (typed, field) => {
     expect(read(typed).error?.issues[0]?.path.join('.')).toContain(field);
   });

@@ -1,4 +1,5 @@
 /** A procedure as it is typed, and back. Questions and cautions are one a line. */
+import { USUAL_APPROACH } from '@barys/core/automatic';
 import type { ProcedureContent } from '@barys/store/registers';
 import { STAGES } from '@barys/store/shapes';
 import type { FieldSpec } from '@/ui/FieldGrid';
@@ -17,6 +18,8 @@ export const PROCEDURE_FIELDS = {
   holdS: '3',
   bandPercent: '0.02',
   tolerancePercentOfSpan: '',
+  ratePercentPerS: String(USUAL_APPROACH.ratePercentPerS),
+  onLoss: USUAL_APPROACH.onLoss as string,
   adjustAbovePercentOfLimit: '',
   rule: 'simple',
   r: '1',
@@ -60,6 +63,22 @@ export const PROCEDURE_SPECS: readonly FieldSpec<keyof ProcedureFields>[] = [
   },
   { name: 'holdS', path: 'settle.holdS', label: 'Then steady for, s', kind: 'number', width: 4 },
   { name: 'bandPercent', path: 'settle.bandPercent', label: 'within, % of span', kind: 'number', width: 4 },
+  {
+    name: 'ratePercentPerS',
+    path: 'approach.ratePercentPerS',
+    label: 'A controller approaches at, % of span/s',
+    kind: 'number',
+    width: 4,
+  },
+  {
+    name: 'onLoss',
+    label: 'When nobody hears of it',
+    options: [
+      ['hold', 'it shuts the pressure in'],
+      ['vent', 'it vents'],
+    ],
+    width: 8,
+  },
   {
     name: 'tolerancePercentOfSpan',
     label: 'Tolerance, ±% of span',
@@ -125,6 +144,8 @@ export function fieldsOfProcedure(name: string, content: ProcedureContent): Proc
     leftPercent: String(content.settle.leftPercent),
     holdS: String(content.settle.holdS),
     bandPercent: String(content.settle.bandPercent),
+    ratePercentPerS: String((content.approach ?? USUAL_APPROACH).ratePercentPerS),
+    onLoss: (content.approach ?? USUAL_APPROACH).onLoss,
     tolerancePercentOfSpan: optional(content.tolerancePercentOfSpan),
     adjustAbovePercentOfLimit: optional(content.adjustAbovePercentOfLimit),
     rule: rule.kind,
@@ -159,6 +180,7 @@ export function contentOfFields(fields: ProcedureFields): Record<string, unknown
       holdS: typedNumber(fields.holdS),
       bandPercent: typedNumber(fields.bandPercent),
     },
+    approach: { ratePercentPerS: typedNumber(fields.ratePercentPerS), onLoss: fields.onLoss },
     tolerancePercentOfSpan: typedNumber(fields.tolerancePercentOfSpan),
     adjustAbovePercentOfLimit: typedNumber(fields.adjustAbovePercentOfLimit),
     decisionRule:

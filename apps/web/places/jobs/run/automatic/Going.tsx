@@ -1,13 +1,14 @@
 'use client';
 /** A run that goes by itself at a bench: watched here, and taken back into one's own hands here. */
 import type { Order, Phase } from '@barys/core/automatic';
-import { convert, isUnit, unitLabel } from '@barys/core/units';
-import type { ShownValue } from '@barys/store/benches';
+import { formatSigned } from '@barys/core/text';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
-import { figuresOfRun, pointWords } from '@/ui/figures';
+import { useHotkeys } from 'react-hotkeys-hook';
+import { DataTable } from '@/ui/DataTable';
+import { figuresOfRun, pointWords, type Figures } from '@/ui/figures';
 import { Figure } from '@/ui/Figure';
 import { Refused } from '@/ui/Refused';
 import { Sheet } from '@/ui/Sheet';
@@ -16,6 +17,7 @@ import { useSubmit } from '@/ui/useSubmit';
 import type { ShownRun } from '../types';
 import { endAutomaticAction, orderAutomaticAction } from './actions';
 import type { Trace } from './LiveStrip';
+import { errorNow, liveAt, type Live, type LiveError } from './live';
 import type { SeenAutomatic } from './seen';
 import type { Moment } from './useSeen';
 
@@ -24,43 +26,65 @@ const PHASE: Readonly<Record<Phase, string>> = {
   approaching: 'On its way',
   'closing in': 'Closing in slowly',
   settling: 'Settling',
+  ready: 'It stands',
   held: 'Held',
   finished: 'Finished',
 };
 
-/** What is said at one channel now, in a unit; null where nothing is. */
-function valueIn(
-  values: readonly ShownValue[],
-  device: string | null,
-  channel: string,
-  unit: string,
-): number | null {
-  const found = values.find((one) => one.device === device && one.channel === channel);
-  if (found?.value == null) return null;
-  if (found.unit === unit) return found.value;
-  return isUnit(found.unit) && isUnit(unit) ? convert(found.value, found.unit, unit) : null;
-}
-
-/** What pressure and output are at a moment, in the units of the run. */
-function valuesAt({ madeWith: { configuration } }: ShownRun, automatic: SeenAutomatic, moment: Moment) {
-  const values = moment.benches.find(({ id }) => id === automatic.bench.id)?.values ?? [];
-  return {
-    reference: valueIn(values, automatic.reference, 'pressure', configuration.inputUnit),
-    output: valueIn(values, automatic.output, 'current', configuration.outputUnit),
-  };
-}
-
 const loadStrip = () => import('./LiveStrip');
 
-/** The strip, once what draws it is there; its figures stand beside it. */
-function Strip(props: { traces: readonly Trace[]; target: number | null }) {
+/** The strip, once what draws it is there; its figures stand behind it. */
+function Strip({
+  traces,
+  target,
+  history,
+  madeWith,
+  automatic,
+}: {
+  traces: readonly Trace[];
+  target: number | null;
+  history: readonly Moment[];
+  madeWith: ShownRun['madeWith'];
+  automatic: SeenAutomatic;
+}) {
   const part = useLater(loadStrip);
+  const figures = figuresOfRun(madeWith);
+  const now = history.at(-1)?.at ?? 0;
+  // One in ten seconds, the newest first.
+  const rows = history
+    .filter(({ at }, index) => Math.floor(at / 10) !== Math.floor((history[index - 1]?.at ?? -10) / 10))
+    .map((moment) => ({ ago: Math.round(now - moment.at), ...liveAt(madeWith, automatic, moment.benches) }))
+    .reverse();
+  const shown = (value: number | null, show: (one: number) => string) => (
+    <Figure>{value === null ? '—' : show(value)}</Figure>
+  );
   return (
     <div>
-      {part !== null && part !== 'away' && <part.LiveStrip {...props} />}
+      {part !== null && part !== 'away' && <part.LiveStrip traces={traces} target={target} />}
       <Typography variant="body2" sx={{ color: 'text.secondary' }}>
         Per cent of range: pressure solid, output dashed.
       </Typography>
+      <details>
+        <summary style={{ minHeight: 44, lineHeight: '44px', cursor: 'pointer' }}>As figures</summary>
+        <DataTable
+          label="The last two minutes"
+          rows={rows}
+          keyOf={({ ago }) => ago}
+          columns={[
+            ['Seconds ago', ({ ago }) => ago, 'right'],
+            [
+              `Pressure, ${figures.inputUnit}`,
+              (row) => shown(row.reference, (one) => figures.input(one)),
+              'right',
+            ],
+            [
+              `Output, ${figures.outputUnit}`,
+              (row) => shown(row.output, (one) => figures.output(one)),
+              'right',
+            ],
+          ]}
+        />
+      </details>
     </div>
   );
 }
@@ -80,15 +104,16 @@ export function Going({
   onTold: () => void;
 }) {
   const { configuration, points } = run.madeWith;
-  const figures = figuresOfRun(run.madeWith);
   const last = history.at(-1);
   const bench = last?.benches.find(({ id }) => id === automatic.bench.id);
-  const { reference, output } =
-    last === undefined || isAway ? { reference: null, output: null } : valuesAt(run, automatic, last);
+  const live =
+    last === undefined || isAway
+      ? { reference: null, output: null, digital: null }
+      : liveAt(run.madeWith, automatic, last.benches);
   const inPercent = (value: number | null, low: number, high: number) =>
     value === null ? null : ((value - low) / (high - low)) * 100;
   const traces: Trace[] = history.map((moment) => {
-    const then = valuesAt(run, automatic, moment);
+    const then = liveAt(run.madeWith, automatic, moment.benches);
     return {
       at: moment.at,
       reference: inPercent(then.reference, configuration.lrv, configuration.urv),
@@ -99,7 +124,7 @@ export function Going({
   const point = points.find(({ position }) => position === state?.position);
   return (
     <Sheet
-      title={`By itself at ${automatic.bench.name}`}
+      title={`${automatic.isByHand ? 'Live' : 'By itself'} at ${automatic.bench.name}`}
       aside={`started by ${automatic.startedBy}`}
       sx={{ mb: 1.5 }}
     >
@@ -112,23 +137,21 @@ export function Going({
       >
         <Stack sx={{ gap: 1 }}>
           <Words isAway={isAway} isThere={bench?.isThere ?? false} state={state} point={point} />
-          <Stack direction="row" sx={{ gap: 3, flexWrap: 'wrap' }}>
-            <Live
-              what={automatic.reference}
-              value={reference}
-              unit={unitLabel(configuration.inputUnit)}
-              show={(value) => figures.input(value)}
-            />
-            <Live
-              what={automatic.output}
-              value={output}
-              unit={configuration.outputUnit}
-              show={(value) => figures.output(value)}
-            />
-          </Stack>
-          <Orders runId={run.id} isHeld={state?.phase === 'held'} onTold={onTold} />
+          <Values run={run} automatic={automatic} live={live} />
+          <Orders
+            runId={run.id}
+            isHeld={state?.phase === 'held'}
+            isByHand={automatic.isByHand}
+            onTold={onTold}
+          />
         </Stack>
-        <Strip traces={traces} target={point?.nominalPercent ?? null} />
+        <Strip
+          traces={traces}
+          target={point?.nominalPercent ?? null}
+          history={history}
+          madeWith={run.madeWith}
+          automatic={automatic}
+        />
       </Box>
     </Sheet>
   );
@@ -174,7 +197,54 @@ function Words({
   );
 }
 
-function Live({
+/** What is said now, and near a point what a reading of it would be off. */
+function Values({ run, automatic, live }: { run: ShownRun; automatic: SeenAutomatic; live: Live }) {
+  const { madeWith } = run;
+  const figures = figuresOfRun(madeWith);
+  const point = madeWith.points.find(({ position }) => position === automatic.state?.position);
+  const isNear = automatic.state?.phase === 'settling' || automatic.state?.phase === 'ready';
+  const pressure = { unit: figures.inputUnit, show: (value: number) => figures.input(value) };
+  return (
+    <>
+      <Stack direction="row" sx={{ gap: 3, flexWrap: 'wrap' }}>
+        <LiveValue what={automatic.reference} value={live.reference} {...pressure} />
+        <LiveValue
+          what={automatic.output}
+          value={live.output}
+          unit={figures.outputUnit}
+          show={(value) => figures.output(value)}
+        />
+        {automatic.digital !== null && (
+          <LiveValue what={`${automatic.digital}, digital value`} value={live.digital} {...pressure} />
+        )}
+      </Stack>
+      {point !== undefined && isNear && (
+        <ErrorNow error={errorNow(madeWith, point, live)} figures={figures} />
+      )}
+    </>
+  );
+}
+
+/** What a reading would be off now, and what is accepted there. */
+function ErrorNow({ error, figures }: { error: LiveError | null; figures: Figures }) {
+  if (error === null) return null;
+  return (
+    <Typography>
+      Error now <Figure>{formatSigned(error.percent, 3)} % of span</Figure>, accepted{' '}
+      <Figure>
+        {figures.output(error.lowest)}…{figures.output(error.highest)} {figures.outputUnit}
+      </Figure>
+      {!error.isAccepted && (
+        <Box component="span" sx={{ color: 'var(--outside)', fontWeight: 600 }}>
+          {' '}
+          outside
+        </Box>
+      )}
+    </Typography>
+  );
+}
+
+function LiveValue({
   what,
   value,
   unit,
@@ -195,7 +265,17 @@ function Live({
   );
 }
 
-function Orders({ runId, isHeld, onTold }: { runId: number; isHeld: boolean; onTold: () => void }) {
+function Orders({
+  runId,
+  isHeld,
+  isByHand,
+  onTold,
+}: {
+  runId: number;
+  isHeld: boolean;
+  isByHand: boolean;
+  onTold: () => void;
+}) {
   const tell = useSubmit(async (order: Order) => {
     const answer = await orderAutomaticAction({ run: runId, order });
     onTold();
@@ -218,16 +298,41 @@ function Orders({ runId, isHeld, onTold }: { runId: number; isHeld: boolean; onT
   return (
     <>
       <Stack direction="row" sx={{ gap: 1, flexWrap: 'wrap' }}>
-        {isHeld ? order('go on', 'Go on', true) : order('hold', 'Hold', true)}
-        {order('one point', 'One point')}
+        {isHeld ? order('go on', 'Go on', true) : isByHand ? null : order('hold', 'Hold', true)}
+        {isByHand && !isHeld && <TakeKey onTake={() => tell.submit('take')} />}
+        {!isByHand && order('one point', 'One point')}
         {order('repeat', 'Repeat the last')}
-        {order('vent', 'Vent')}
+        {!isByHand && order('vent', 'Vent')}
         <Button onClick={() => end.submit(undefined)} sx={{ minHeight: 44 }}>
-          Take over by hand
+          {isByHand ? 'End' : 'Take over by hand'}
         </Button>
       </Stack>
       <Refused answer={tell.answer} />
       <Refused answer={end.answer} />
     </>
+  );
+}
+
+/** Takes both values as soon as they stand: Enter does it too, since hands are at the pump. */
+function TakeKey({ onTake }: { onTake: () => void }) {
+  useHotkeys(
+    'enter',
+    (event) => {
+      const { target } = event;
+      // What is typed is entered, and a button that has the focus is pressed.
+      const isOthers =
+        target instanceof HTMLButtonElement ||
+        target instanceof HTMLAnchorElement ||
+        (target instanceof HTMLInputElement && target.value !== '');
+      if (isOthers) return;
+      event.preventDefault();
+      onTake();
+    },
+    { enableOnFormTags: true },
+  );
+  return (
+    <Button variant="contained" onClick={onTake} sx={{ minHeight: 44 }}>
+      Take it (Enter)
+    </Button>
   );
 }

@@ -19,6 +19,10 @@ function devicesWith(bench: ShownBench | undefined, channel: Channel, tag?: stri
   return [...devices.filter((one) => one === tag), ...devices.filter((one) => one !== tag)];
 }
 
+const WHO = [
+  ['controller', 'the controller'],
+  ['person', 'a person, at the pump'],
+] as const;
 const DEVICES = [
   ['reference', 'Pressure'],
   ['output', 'Output'],
@@ -34,6 +38,9 @@ const devicesFor = ({ madeWith }: ShownRun, bench: ShownBench | undefined) => ({
 
 const CAUTION =
   'The controller goes to each point from its own side, waits until pressure and output stand, and reads. It is under pressure by itself: keep clear of the connection, and have the vent within reach. Its readings are kept in your name.';
+
+const ABOUT_PERSON =
+  'Reference and output are seen live while you work the pump. Enter takes both as soon as they stand; what was applied is read as it was. Readings are kept in your name.';
 
 /** What a bench lacks for a run; null where it lacks nothing. */
 function lackOf(bench: ShownBench | undefined, devices: ReturnType<typeof devicesFor>): string | null {
@@ -68,6 +75,7 @@ export function StartForm({
       reference: deviceOf('reference') ?? '',
       output: deviceOf('output') ?? '',
       digital: deviceOf('digital') ?? null,
+      isByHand: chosen['who'] === 'person',
     });
     onStarted();
     if (answer.error === null) window.scrollTo({ top: 0 });
@@ -83,33 +91,14 @@ export function StartForm({
     );
   const trouble = whyNot ?? lackOf(bench, devices);
   return (
-    <Sheet title="Run it at a bench" sx={{ mb: 1.5 }}>
+    <Sheet title="Run it at a bench" sx={{ my: 1.5 }}>
       {trouble === null ? (
         <Box
           component="form"
           {...start.form(() => undefined)}
           sx={{ display: 'flex', gap: 1.5, flexWrap: 'wrap', alignItems: 'center' }}
         >
-          <Choice
-            label="Bench"
-            name="bench"
-            of={there.map(({ id, name }) => [String(id), name])}
-            chosen={chosen}
-            choose={choose}
-          />
-          {DEVICES.map(
-            ([name, label]) =>
-              devices[name].length > 0 && (
-                <Choice
-                  key={name}
-                  label={label}
-                  name={name}
-                  of={devices[name].map((one) => [one, one])}
-                  chosen={chosen}
-                  choose={choose}
-                />
-              ),
-          )}
+          <Choices there={there} devices={devices} chosen={chosen} choose={choose} />
           <Button type="submit" variant="contained" aria-busy={start.isPending} sx={{ minHeight: 44 }}>
             Run it
           </Button>
@@ -119,9 +108,48 @@ export function StartForm({
       )}
       <Refused answer={start.answer} />
       <Typography variant="body2" sx={{ color: 'text.secondary', mt: 1 }}>
-        {CAUTION}
+        {chosen['who'] === 'person' ? ABOUT_PERSON : CAUTION}
       </Typography>
     </Sheet>
+  );
+}
+
+/** Which bench, who works the pressure, and which instruments. */
+function Choices({
+  there,
+  devices,
+  chosen,
+  choose,
+}: {
+  there: readonly ShownBench[];
+  devices: ReturnType<typeof devicesFor>;
+  chosen: Readonly<Record<string, string>>;
+  choose: (chosen: Readonly<Record<string, string>>) => void;
+}) {
+  return (
+    <>
+      <Choice
+        label="Bench"
+        name="bench"
+        of={there.map(({ id, name }) => [String(id), name])}
+        chosen={chosen}
+        choose={choose}
+      />
+      <Choice label="Pressure is worked by" name="who" of={WHO} chosen={chosen} choose={choose} />
+      {DEVICES.map(
+        ([name, label]) =>
+          devices[name].length > 0 && (
+            <Choice
+              key={name}
+              label={label}
+              name={name}
+              of={devices[name].map((one) => [one, one])}
+              chosen={chosen}
+              choose={choose}
+            />
+          ),
+      )}
+    </>
   );
 }
 

@@ -7,6 +7,8 @@ export interface SeenAutomatic {
   readonly reference: string;
   readonly output: string;
   readonly digital: string | null;
+  /** Whether a person works the pressure. */
+  readonly isByHand: boolean;
   readonly startedBy: string;
   readonly state: StateOfLink['state'] | null;
 }
