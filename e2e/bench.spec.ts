@@ -50,6 +50,25 @@ test('a run goes by itself at a bench: watched, held, taken over, handed back, f
     timeout: 30_000,
   });
   await expectAccessible(page);
+  // Whoever is signed in is told of changes; nobody else is.
+  const changes = (credentials: 'include' | 'omit') =>
+    page.evaluate(async (how) => {
+      const benches = (await (await fetch('/api/v1/bench')).json()) as { id: number; isThere: boolean }[];
+      const id = benches.find(({ isThere }) => isThere)?.id;
+      const answer = await fetch(`/api/v1/bench/changes?bench=${id}`, { credentials: how });
+      if (!answer.ok) return answer.status;
+      const reader = answer.body?.getReader();
+      let told = 0;
+      while (reader !== undefined && told < 3) {
+        const { value, done } = await reader.read();
+        if (done) break;
+        if (new TextDecoder().decode(value).includes('data: changed')) told += 1;
+      }
+      await reader?.cancel();
+      return told;
+    }, credentials);
+  expect(await changes('include')).toBe(3);
+  expect(await changes('omit')).toBe(401);
 
   await workAs(page, 'Technician A');
   await page.goto('/instruments/PT-2215');

@@ -8,6 +8,7 @@ import { benchDesks } from './bench/desks';
 import { benchFleet } from './bench/fleet';
 import { benchImport } from './bench/import';
 import { benchKills } from './bench/kills';
+import { benchLinks } from './bench/links';
 import { benchSaving } from './bench/saving';
 import { printTable } from './bench/table';
 import { Failure, main } from './lib/failure';
@@ -19,6 +20,7 @@ const PARTS = {
   import: benchImport,
   fleet: benchFleet,
   kills: benchKills,
+  links: benchLinks,
 };
 
 await main(async () => {

@@ -16,7 +16,7 @@ const port = Number(process.argv[2] ?? 3000);
 const hostname = process.env['BARYS_HOST'] ?? '127.0.0.1';
 /** Said by whoever runs Barys behind a proxy of theirs; without it nobody's word on an address is taken. */
 const trustsProxy = process.env['BARYS_TRUSTED_PROXY'] === '1';
-/** Each holds up to ten connections of the database and some 200 MB. */
+/** Each holds up to eleven connections of the database and some 200 MB. */
 const MOST_BY_THEMSELVES = 4;
 const processes = Number(
   process.env['BARYS_PROCESSES'] || Math.min(availableParallelism(), MOST_BY_THEMSELVES),

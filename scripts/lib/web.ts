@@ -7,6 +7,8 @@ import { hasEnded, startChild, stopChild } from './processes';
 
 export interface WebServer {
   readonly url: string;
+  /** Of the one server, or of the door of several. */
+  readonly pid: number;
   readonly ended: Promise<void>;
   stop(this: void): Promise<void>;
   /** Ends it without notice, as a crash does. */
@@ -60,6 +62,7 @@ export async function startWeb(
   }
   return {
     url,
+    pid: child.pid ?? 0,
     ended: new Promise<void>((resolve) => child.once('exit', () => resolve())),
     stop: () => stopChild(child, 'SIGTERM', 5000),
     kill: () => stopChild(child, 'SIGKILL'),

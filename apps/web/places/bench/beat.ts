@@ -21,7 +21,6 @@ import {
 import { StoreError } from '@barys/store/db';
 import { CoreError } from '@barys/core/errors';
 import { z } from 'zod';
-import { programToken } from '@/server/asked';
 import { database } from '@/server/database';
 import { moment } from '@/server/moment';
 import { problemResponse } from '@/server/problem';
@@ -66,13 +65,13 @@ async function hear(bench: Bench, { id, answer }: AnswerOfLink): Promise<void> {
   }
 }
 
-export async function beatOfLink(request: Request): Promise<Response> {
+/** @param token that it came with; null where it came with none */
+export async function beatOfLink(token: string | null, body: () => Promise<unknown>): Promise<Response> {
   try {
     const now = new Date();
-    const token = programToken({ header: (name) => request.headers.get(name) });
     const bench = token === null ? null : await benchOfToken(database(), token, now);
     if (bench === null) throw new StoreError({ code: 'unknown-person' });
-    const { values, taken, answers, state } = beatSchema.parse(await request.json());
+    const { values, taken, answers, state } = beatSchema.parse(await body());
     const refused: { clientKey: string; words: string }[] = [];
     for (const one of taken) {
       const words = await refusalOf(bench, one);

@@ -150,6 +150,23 @@ describe('an automatic run at a simulated bench', () => {
     expect(seldom.taken).toHaveLength(3);
   });
 
+  it('goes faster where the procedure says so, and past no point at any rate', async () => {
+    const settling = STOPS.length * (PLAN.settle.waitS + PLAN.settle.holdS);
+    const took: number[] = [];
+    for (const ratePercentPerS of [5, 10, 20, 50]) {
+      const bench = new Bench([], { ...PLAN, approach: { ratePercentPerS, overshootPercent: 0.1 } });
+      const begun = bench.s;
+      await bench.go(Infinity, 30_000, 0.1);
+      expect(bench.state.phase).toBe('finished');
+      expect(bench.taken).toHaveLength(STOPS.length);
+      expect(bench.worstPast).toBeLessThan(0.1);
+      took.push((bench.s - begun) / settling);
+    }
+    expect(took).toEqual([...took].sort((a, b) => b - a));
+    expect(took[0]).toBeLessThan(2.1);
+    expect(took[2]).toBeLessThan(1.6);
+  });
+
   it('goes on after the points that are there, and does not read the one in hand twice', async () => {
     const bench = new Bench();
     bench.state = begin(7, bench.s);

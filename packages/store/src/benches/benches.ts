@@ -40,6 +40,9 @@ export const benchValueSchema = z.object({
 });
 export type BenchValue = Readonly<z.infer<typeof benchValueSchema>>;
 
+/** Where pages hear that something changed at a bench: its number. */
+export const BENCH_CHANNEL = 'bench';
+
 /** Replaces what was heard of a bench before by what its link says now. */
 export async function keepValues(
   tx: Queryable,
@@ -47,22 +50,23 @@ export async function keepValues(
   values: readonly BenchValue[],
   at: Date,
 ): Promise<void> {
+  // One way to the database: what it no longer speaks of is no longer there, and pages hear that something changed.
   await tx.query(
-    `insert into bench_value (token_id, device, channel, model, serial, value, unit, raw, is_stable, state, trouble, at, seen_at)
-     select $1, device, channel, model, serial, value, unit, raw, "isStable", state, trouble, at, $3
-     from jsonb_to_recordset($2::jsonb) as heard (device text, channel text, model text, serial text, value double precision,
-       unit text, raw text, "isStable" boolean, state text, trouble text, at timestamptz)
-     on conflict (token_id, device, channel) do update set model = excluded.model, serial = excluded.serial, value = excluded.value,
-       unit = excluded.unit, raw = excluded.raw, is_stable = excluded.is_stable, state = excluded.state,
-       trouble = excluded.trouble, at = excluded.at, seen_at = excluded.seen_at`,
-    [bench.id, JSON.stringify(values), at],
+    `with forgotten as (
+       delete from bench_value where token_id = $1 and (device, channel) not in
+         (select device, channel from jsonb_to_recordset($2::jsonb) as heard (device text, channel text))
+     ), kept as (
+       insert into bench_value (token_id, device, channel, model, serial, value, unit, raw, is_stable, state, trouble, at, seen_at)
+       select $1, device, channel, model, serial, value, unit, raw, "isStable", state, trouble, at, $3
+       from jsonb_to_recordset($2::jsonb) as heard (device text, channel text, model text, serial text,
+         value double precision, unit text, raw text, "isStable" boolean, state text, trouble text, at timestamptz)
+       on conflict (token_id, device, channel) do update set model = excluded.model, serial = excluded.serial,
+         value = excluded.value, unit = excluded.unit, raw = excluded.raw, is_stable = excluded.is_stable,
+         state = excluded.state, trouble = excluded.trouble, at = excluded.at, seen_at = excluded.seen_at
+     )
+     select pg_notify($4, $1::text)`,
+    [bench.id, JSON.stringify(values), at, BENCH_CHANNEL],
     'keep-bench-values',
-  );
-  // What it no longer speaks of is no longer there.
-  await tx.query(
-    'delete from bench_value where token_id = $1 and seen_at < $2',
-    [bench.id, at],
-    'forget-bench-values',
   );
 }
 

@@ -1,5 +1,6 @@
 /** Benches: links with what their instruments say, and the runs that go by themselves there. */
 export {
+  BENCH_CHANNEL,
   benchOfToken,
   benchValueSchema,
   keepValues,

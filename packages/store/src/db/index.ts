@@ -9,6 +9,7 @@ export {
   type Queryable,
 } from './database';
 export { type Refusal, StoreError } from './errors';
+export { listen, type Notices } from './notices';
 export { type Anchor, lastSeal, type Seal, SealFolder, sealOfJob, sealTrail, shortHash } from './seals';
 export { trailEntries, type TrailEntry, trailFacets, type TrailQuery, trailQuerySchema } from './trail';
 export { type Verified, type Progress, verifyTrail } from './verify';

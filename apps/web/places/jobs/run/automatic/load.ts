@@ -23,7 +23,8 @@ export async function automaticSeen(id: string): Promise<Response> {
     const run = runs.get(runId);
     if (run === undefined) throw new StoreError({ code: 'no-such', what: 'run', name: runId });
     const seen: Seen = {
-      benches,
+      // While it goes, the others are of no interest.
+      benches: standing === null ? benches : benches.filter(({ id: one }) => one === standing.bench.id),
       automatic: standing === null ? null : { ...standing, state: standing.state },
       whyNot: whyNotAutomatic(run.madeWith),
       readings: run.readings.filter(({ source }) => source !== null).map(shownReading),

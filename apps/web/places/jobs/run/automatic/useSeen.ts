@@ -1,8 +1,9 @@
 'use client';
 import { useCallback, useEffect, useRef, useState } from 'react';
+import { useChanges } from '@/ui/useChanges';
 import type { Seen } from './seen';
 
-/** How often is asked while a run goes by itself, and while none does. */
+/** How often is asked while a run goes by itself, where nothing is heard of changes, and while none does. */
 const OFTEN_MS = 500;
 const SELDOM_MS = 5000;
 /** Where there is no bench at all, one comes seldom. */
@@ -39,7 +40,14 @@ export function useSeen(
   useEffect(() => {
     let isHere = true;
     let timer: ReturnType<typeof setTimeout>;
+    let isAsking = false;
+    let isAgain = false;
     const look = async () => {
+      if (isAsking) {
+        isAgain = true;
+        return;
+      }
+      isAsking = true;
       clearTimeout(timer);
       let next = isGoing.current ? OFTEN_MS * 4 : SELDOM_MS;
       let isAnswered = false;
@@ -63,11 +71,12 @@ export function useSeen(
       } catch {
         // Said below, and asked again.
       }
-      if (isHere) {
-        setIsAway(!isAnswered);
-        clearTimeout(timer);
-        timer = setTimeout(() => void look(), next);
-      }
+      isAsking = false;
+      if (!isHere) return;
+      setIsAway(!isAnswered);
+      // What changed while it was on its way is asked at once, unless nobody answers.
+      timer = setTimeout(() => void look(), isAgain && isAnswered ? 0 : next);
+      isAgain = false;
     };
     asked.current = () => void look();
     void look();
@@ -77,5 +86,6 @@ export function useSeen(
     };
   }, [runId, learn]);
   const ask = useCallback(() => asked.current(), []);
+  useChanges(seen?.automatic?.bench.id ?? null, ask);
   return { seen, history, isAway, ask };
 }
