@@ -287,11 +287,19 @@ test('a transmitter tells its settings over a link, and they are compared like t
   await expectAccessible(page);
   await page.getByRole('button', { name: 'Keep what was read' }).click();
   await expect(page.getByText('Read over the link: Bench A, Transmitter.').last()).toBeVisible();
+  // A job that was opened under another tag leads to the walk of the instrument all the same.
+  await page.goto('/instruments/PT-2215/edit');
+  await page.getByLabel('Tag', { exact: true }).fill('PT-2216');
+  await page.getByRole('button', { name: 'Keep the changes' }).click();
+  await page.waitForURL('**/instruments/PT-2216');
+  await page.goto('/instruments/PT-2215/set-up?urv=5');
+  await expect(page).toHaveURL(/\/instruments\/PT-2216\/set-up\?urv=5/);
+  await expect(row('Upper range value').getByRole('textbox')).toHaveValue('5');
   // The other one is not this instrument, and that is said.
   await over.getByRole('combobox', { name: 'Transmitter' }).click();
   await page.getByRole('option', { name: 'Bench A, HI-01' }).click();
   await over.getByRole('button', { name: 'Read its settings' }).click();
-  await expect(over.getByRole('status')).toContainText('It says that it is SIM-1, and this is PT-2215.', {
+  await expect(over.getByRole('status')).toContainText('It says that it is SIM-1, and this is PT-2216.', {
     timeout: 20_000,
   });
 });

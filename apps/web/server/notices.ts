@@ -38,6 +38,7 @@ export function benchChanges(bench: number, session: string, signal: AbortSignal
   const open = streams();
   if (open.size >= MOST_STREAMS) return null;
   const encoder = new TextEncoder();
+  let end: () => void = () => undefined;
   const body = new ReadableStream<Uint8Array>({
     start(controller) {
       const say = (text: string) => {
@@ -56,16 +57,23 @@ export function benchChanges(bench: number, session: string, signal: AbortSignal
           () => undefined,
         );
       }, PING_MS);
-      const end = () => {
+      end = () => {
         forget();
         clearInterval(ping);
-        if (open.delete(end)) controller.close();
+        if (!open.delete(end)) return;
+        try {
+          controller.close();
+        } catch {
+          // The page has closed it already.
+        }
       };
       open.add(end);
       signal.addEventListener('abort', end);
       if (signal.aborted) end();
       else say(': there\n\n');
     },
+    // The page went.
+    cancel: () => end(),
   });
   return new Response(body, {
     headers: {

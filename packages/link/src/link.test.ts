@@ -7,6 +7,7 @@ import {
   type BeatTaken,
   type End,
   type Port,
+  type PortValue,
   type ReadSetup,
   type Task,
 } from '@barys/core/port';
@@ -55,6 +56,7 @@ class FakeBarys {
   ends: BeatAnswer['ends'] = [];
   requests: BeatAnswer['requests'] = [];
   answers: Beat['answers'][number][] = [];
+  mostAnswers = 0;
   /** The beat arrives, and its answer does not. */
   losesAnswers = false;
   isEnded = false;
@@ -67,6 +69,7 @@ class FakeBarys {
     if (this.isAway) return Promise.reject(new Error('away'));
     this.last = beat;
     this.answers.push(...beat.answers);
+    this.mostAnswers = Math.max(this.mostAnswers, beat.answers.length);
     this.requests = this.requests.filter(({ id }) => beat.answers.every((one) => one.id !== id));
     const refused: { clientKey: string; words: string }[] = [];
     for (const taken of beat.taken) {
@@ -445,6 +448,63 @@ describe('a link', () => {
     expect(answerOf(8)).toEqual({ kind: 'trouble', words: 'The link has no such instrument.' });
     expect(answerOf(9)).toEqual({ kind: 'trouble', words: 'It does not tell its settings.' });
     expect(answerOf(10)).toEqual({ kind: 'set-up', setup });
+  });
+
+  it('cuts what is too long for Barys, and tells a few answers at a time', async () => {
+    const long = 'x'.repeat(5000);
+    const scene = broken('Loop meter', (port) => ({
+      ...port,
+      identify: () => Promise.resolve({ maker: long, model: long, serial: long, firmware: '' }),
+      read: () => Promise.resolve({ value: 1, unit: long, at: 0, isStable: true, raw: long }),
+      tryOut: () => Promise.reject(new Error(long)),
+    }));
+    scene.barys.requests = Array.from({ length: 15 }, (_none, id) => ({
+      id: id + 1,
+      device: 'Loop meter',
+      request: { kind: 'trial' as const },
+    }));
+    for (let turns = 0; turns < 20; turns += 1) await scene.turn();
+    expect(scene.barys.answers.length).toBeGreaterThanOrEqual(15);
+    const value = scene.barys.last?.values.find(({ device }) => device === 'Loop meter');
+    expect([value?.model.length, value?.serial.length, value?.unit.length, value?.raw.length]).toEqual([
+      200, 80, 20, 400,
+    ]);
+    expect(scene.barys.mostAnswers).toBeLessThanOrEqual(10);
+    for (const { answer } of scene.barys.answers)
+      expect(answer.kind === 'trouble' && answer.words.length).toBe(400);
+  });
+
+  it('waits for a late instrument once, so that the others are read as often as ever', async () => {
+    let answer: ((value: PortValue) => void) | null = null;
+    const scene = broken('Loop meter', (port) => ({
+      ...port,
+      read: () => new Promise<PortValue>((resolve) => (answer = resolve)),
+    }));
+    scene.link = new Link(
+      new Bench(scene.end?.(scene.bench)),
+      { beat: scene.barys.beat },
+      () => scene.s,
+      400,
+    );
+    const turn = async () => {
+      const begun = performance.now();
+      await scene.turn();
+      return performance.now() - begun;
+    };
+    expect(await turn()).toBeGreaterThan(390);
+    for (let turns = 0; turns < 3; turns += 1) expect(await turn()).toBeLessThan(200);
+    const heard = () => scene.barys.last?.values.find(({ device }) => device === 'Loop meter')?.value;
+    expect(heard()).toBeNull();
+    // What came at last is taken, as old as its question.
+    (answer as ((value: PortValue) => void) | null)?.({
+      value: 5,
+      unit: 'mA',
+      at: 0,
+      isStable: null,
+      raw: '5',
+    });
+    await turn();
+    expect(heard()).toBe(5);
   });
 
   it('does not ask an instrument again that has not answered yet', async () => {

@@ -23,6 +23,7 @@ import type {
   Port,
   RequestAnswer,
   Task,
+  Tried,
 } from '@barys/core/port';
 import { convert, isUnit } from '@barys/core/units';
 import { randomUUID } from 'node:crypto';
@@ -37,6 +38,20 @@ export interface Barys {
 const CONTACT_S = 10;
 
 const wordsOf = (error: unknown): string => (error instanceof Error ? error.message : String(error));
+
+/** How long an instrument that was late before is waited for. */
+const SHORT_MS = 20;
+/** Answers of requests that are told at once. */
+const MOST_ANSWERS = 10;
+
+class Late extends Error {
+  constructor() {
+    super('It does not answer.');
+  }
+}
+
+/** As much as Barys takes of it: what is longer would make it refuse all that is told with it. */
+const cut = (text: string, most: number): string => text.slice(0, most);
 
 type Asked = Channel | 'state' | 'identity';
 
@@ -64,8 +79,11 @@ export class Link {
   private leftS: number | null = null;
   private working: Promise<void> = Promise.resolve();
   private answers: Beat['answers'] = [];
-  /** What was asked and is not answered yet: an instrument that is slow is not asked again meanwhile. */
-  private readonly asked = new WeakMap<Port, Map<Asked, Promise<unknown>>>();
+  /** What was asked and is not answered yet, and what was late before: a slow instrument is not asked again meanwhile. */
+  private readonly asked = new WeakMap<
+    Port,
+    { readonly open: Map<Asked, Promise<unknown>>; readonly late: Set<Asked> }
+  >();
   private readonly identities = new WeakMap<Port, Identity>();
 
   /** @param clock s, of any beginning; all times of a run are by it */
@@ -88,7 +106,7 @@ export class Link {
     const beat: Beat = {
       values: read.map(({ s: _s, ...value }) => value),
       taken: sent,
-      answers: this.answers,
+      answers: this.answers.slice(0, MOST_ANSWERS),
       state: this.task === null || this.state === null ? null : this.standing(this.task, this.state),
     };
     let answer: BeatAnswer;
@@ -127,8 +145,9 @@ export class Link {
   private async readAll(): Promise<Read[]> {
     const all = this.bench.devices.map(async (device) => {
       const { port } = device;
-      const state = await this.inTime(this.once(port, 'state', () => port.state())).catch(() => 'away');
-      await this.identify(port);
+      // Beside the values, which do not wait for it.
+      void this.identify(port);
+      const state = await this.answerOf(port, 'state', () => port.state()).catch(() => 'away');
       return Promise.all(port.channels.map((channel) => this.readOne(device, channel, state)));
     });
     return (await Promise.all(all)).flat();
@@ -137,50 +156,64 @@ export class Link {
   /** Who it is, once it has said it; asked again after it was away. */
   private async identify(port: Port): Promise<void> {
     if (this.identities.has(port)) return;
-    const identity = await this.inTime(this.once(port, 'identity', () => port.identify())).catch(() => null);
+    const identity = await this.answerOf(port, 'identity', () => port.identify()).catch(() => null);
     if (identity !== null) this.identities.set(port, identity);
   }
 
   private async readOne({ name, port }: Device, channel: Channel, state: string): Promise<Read> {
-    const { maker, model, serial } = this.identities.get(port) ?? { maker: '', model: '', serial: '' };
-    const of = { device: name, channel, model: `${maker} ${model}`.trim().slice(0, 200), serial, state };
+    const who = () => {
+      const { maker, model, serial } = this.identities.get(port) ?? { maker: '', model: '', serial: '' };
+      return { model: cut(`${maker} ${model}`.trim(), 200), serial: cut(serial, 80) };
+    };
+    const of = { device: name, channel, state };
     try {
-      const { value, unit, at, isStable, raw, s } = await this.inTime(
-        this.once(port, channel, async () => {
-          // As old as the question: when it was measured is not known better.
-          const askedS = this.clock();
-          return { ...(await port.read(channel)), s: askedS };
-        }),
-      );
+      const { value, unit, at, isStable, raw, s } = await this.answerOf(port, channel, async () => {
+        // As old as the question: when it was measured is not known better.
+        const askedS = this.clock();
+        return { ...(await port.read(channel)), s: askedS };
+      });
       if (!Number.isFinite(value)) throw new Error('It gives no number.');
-      return { ...of, value, unit, raw, isStable, trouble: '', at, s };
-    } catch (error) {
-      const trouble = wordsOf(error);
-      // Whatever is there when it answers again says who it is.
-      this.identities.delete(port);
       return {
         ...of,
-        value: null,
-        unit: '',
-        raw: '',
-        isStable: null,
-        trouble,
-        at: Date.now(),
-        s: this.clock(),
+        ...who(),
+        value,
+        unit: cut(unit, 20),
+        raw: cut(raw, 400),
+        isStable,
+        trouble: '',
+        at,
+        s,
       };
+    } catch (error) {
+      // Whatever is there when it answers again says who it is.
+      this.identities.delete(port);
+      const none = { value: null, unit: '', raw: '', isStable: null };
+      return { ...of, ...who(), ...none, trouble: cut(wordsOf(error), 400), at: Date.now(), s: this.clock() };
     }
   }
 
-  private once<T>(port: Port, key: Asked, ask: () => Promise<T>): Promise<T> {
-    const asked = this.asked.get(port) ?? new Map<Asked, Promise<unknown>>();
-    this.asked.set(port, asked);
-    const answer = (asked.get(key) as Promise<T> | undefined) ?? ask();
-    asked.set(key, answer);
-    const done = () => {
-      if (asked.get(key) === answer) asked.delete(key);
+  /**
+   * An answer of an instrument. One that is late is waited for once, and taken when it has come; an instrument that was late
+   * before is not waited for again, so that the others are read as often as ever.
+   */
+  private async answerOf<T>(port: Port, key: Asked, ask: () => Promise<T>): Promise<T> {
+    const asked = this.asked.get(port) ?? {
+      open: new Map<Asked, Promise<unknown>>(),
+      late: new Set<Asked>(),
     };
-    answer.then(done, done);
-    return answer;
+    this.asked.set(port, asked);
+    const answer = (asked.open.get(key) as Promise<T> | undefined) ?? ask();
+    asked.open.set(key, answer);
+    try {
+      const found = await this.inTime(answer, asked.late.has(key) ? SHORT_MS : this.answerMs);
+      asked.open.delete(key);
+      asked.late.delete(key);
+      return found;
+    } catch (error) {
+      if (error instanceof Late) asked.late.add(key);
+      else asked.open.delete(key);
+      throw error;
+    }
   }
 
   /** Done beside the beats, which go on, one after another: nothing is read while something is changed. */
@@ -189,7 +222,7 @@ export class Link {
       const port = this.bench.devices.find(({ name }) => name === device)?.port;
       const answer = await this.done(port, request).catch((error: unknown): RequestAnswer => ({
         kind: 'trouble',
-        words: wordsOf(error),
+        words: cut(wordsOf(error), 400),
       }));
       this.answers = [...this.answers, { id, answer }];
     });
@@ -200,7 +233,7 @@ export class Link {
     switch (request.kind) {
       case 'trial':
         if (port.tryOut === undefined) throw new Error('It cannot be tried.');
-        return { kind: 'trial', tried: await port.tryOut() };
+        return { kind: 'trial', tried: (await port.tryOut()).map(shortTried) };
       case 'set-up':
         if (port.readSetup === undefined) throw new Error('It does not tell its settings.');
         // In the middle of a run it stands in for the instrument of the run.
@@ -353,11 +386,11 @@ export class Link {
     if (act !== null) await this.act(task, act);
   }
 
-  private async inTime<T>(answer: Promise<T> | undefined): Promise<T> {
+  private async inTime<T>(answer: Promise<T> | undefined, limitMs = this.answerMs): Promise<T> {
     if (answer === undefined) throw new Error('It cannot do that.');
     let timer: NodeJS.Timeout | undefined;
     const late = new Promise<never>((_resolve, reject) => {
-      timer = setTimeout(() => reject(new Error('It does not answer.')), this.answerMs);
+      timer = setTimeout(() => reject(new Late()), limitMs);
     });
     try {
       return await Promise.race([answer, late]);
@@ -366,6 +399,14 @@ export class Link {
     }
   }
 }
+
+const shortTried = ({ what, asked, answered, words, isGood }: Tried): Tried => ({
+  what: cut(what, 60),
+  asked: cut(asked, 400),
+  answered: cut(answered, 5000),
+  words: cut(words, 400),
+  isGood,
+});
 
 /** A hair below zero is written as zero: no record shows a sign without a figure. */
 export function textOf(value: number, decimals: number): string {

@@ -36,6 +36,10 @@ alter table bench_value add column serial text not null check (length(serial) <=
 
 -- A person works the pressure, and the link takes what stands when that is wanted.
 alter table automatic_run add column by_hand boolean not null default false;
-select keep_table_in_trail('automatic_run');
+select keep_table_in_trail('automatic_run'), carry_table('automatic_run');
 alter table automatic_order drop constraint automatic_order_name_check,
   add constraint automatic_order_name_check check (name in ('hold', 'go on', 'one point', 'repeat', 'vent', 'take'));
+
+-- What was changed at the instrument itself, over which link; null where hands did it.
+alter table adjustment add column over_link jsonb check (jsonb_typeof(over_link) = 'object');
+select keep_table_in_trail('adjustment');

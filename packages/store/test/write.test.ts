@@ -13,8 +13,8 @@ import {
   writeWords,
   type Bench,
 } from '../src/benches';
-import { decideOnRun, finishRun } from '../src/jobs';
-import { adjustmentsOfJob } from '../src/jobs/adjust';
+import { beginAsLeft, decideOnRun, finishRun } from '../src/jobs';
+import { adjustmentsOfJob, logAdjustment } from '../src/jobs/adjust';
 import { addSite, makeToken } from '../src/people';
 import { saveReading } from '../src/runs';
 import { jobAtAsFound, openWorks, reading, TODAY } from './works';
@@ -160,6 +160,43 @@ describe('a change over a link', () => {
           'Over the link of Bench A, Transmitter, at PT-1, number 000007. Zero trim: digital value 0.01230 bar before, 0.00010 bar after. The output is what it believes.',
       },
     ]);
+  });
+
+  it('that fixed the loop has to be let go before the run as left, over the link or as somebody says', async () => {
+    const fix = async (milliamp: number | null) => {
+      const id = await write({ act: { kind: 'fixed current', milliamp } });
+      const answer = requestAnswerSchema.shape.answer.parse({ kind: 'write', before: READ, after: READ });
+      await inTx(async (tx) => {
+        const asked = await keepAnswer(tx, bench, { id, answer });
+        if (asked?.request.kind !== 'write' || asked.job === null || answer.kind !== 'write')
+          throw new Error('nothing was asked');
+        await logWrite(tx, bench, { ...asked, job: asked.job, act: asked.request.act }, answer, {
+          at: now,
+          today: TODAY,
+        });
+      });
+    };
+    const leave = () =>
+      inTx(async (tx) => {
+        await beginAsLeft(tx, works.technician, jobId);
+        throw new Error('left');
+      });
+    await fix(4);
+    await expect(leave()).rejects.toThrow('still fixed at 4 mA');
+    await fix(null);
+    await expect(leave()).rejects.toThrow('left');
+    await fix(20);
+    await expect(leave()).rejects.toThrow('still fixed at 20 mA');
+    await inTx((tx) =>
+      logAdjustment(tx, works.technician, jobId, {
+        kind: 'other',
+        description: 'switched off and on: the loop follows again',
+        atAppliedText: '0',
+        beforeText: '20',
+        afterText: '4',
+      }),
+    );
+    await expect(leave()).rejects.toThrow('left');
   });
 });
 

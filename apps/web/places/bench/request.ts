@@ -12,7 +12,13 @@ export async function requestSeen(id: string): Promise<Response> {
   try {
     await requireReader();
     const db = database();
-    const { bench, answer, isLost } = await requestById(db, requestNumber.parse(id), new Date());
+    const found = await requestById(db, requestNumber.parse(id), new Date());
+    if (found === null) {
+      // After a crash of the database nobody knows of it: nobody needs to wait for it either.
+      const lost: SeenRequest = { bench: '', isThere: true, answer: null, isLost: true };
+      return Response.json(lost, { headers: { 'cache-control': 'no-store, no-transform' } });
+    }
+    const { bench, answer, isLost } = found;
     const benches = await listBenches(db, new Date());
     const seen: SeenRequest = {
       bench: bench.name,

@@ -62,7 +62,10 @@ export function useRequest<T>(action: (entry: T) => Promise<Asked>, heard?: (ans
           ? `Nothing is heard of the link of ${seen.bench}: start it beside the instrument.`
           : 'The link asks it.';
   return {
-    ask: submit,
+    /** Nothing more as long as it waits: what is changed twice is not as it was meant. */
+    ask: (entry: T) => {
+      if (asked === null) submit(entry);
+    },
     /** Why it was not asked. */
     refused: answer,
     isPending,

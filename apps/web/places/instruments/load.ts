@@ -5,8 +5,11 @@ import { orNotFound } from '@/server/orNotFound';
 
 export type Params = Promise<{ tag: string }>;
 
-/** The instrument that an address names. */
-export const loadInstrument = async (params: Params): Promise<Instrument> => {
+/**
+ * The instrument that an address names.
+ * @param below what stands behind its tag in the address
+ */
+export const loadInstrument = async (params: Params, below = ''): Promise<Instrument> => {
   const tag = decodeURIComponent((await params).tag);
   const db = database();
   try {
@@ -14,7 +17,7 @@ export const loadInstrument = async (params: Params): Promise<Instrument> => {
   } catch (error) {
     // Labels and records go on leading to an instrument that has another tag by now.
     const today = await tagToday(db, tag);
-    if (today !== null) redirect(`/instruments/${encodeURIComponent(today)}`);
+    if (today !== null) redirect(`/instruments/${encodeURIComponent(today)}${below}`);
     return orNotFound(() => Promise.reject(error as Error));
   }
 };

@@ -32,7 +32,8 @@ export interface AutoState {
   /** When the stop and the phase were begun, s. */
   readonly begunS: number;
   readonly phaseS: number;
-  /** When the reference was within its band for the first time, s; null before. */
+  /** When the reference was near the point, and within its band, for the first time, s; null before. */
+  readonly nearS: number | null;
   readonly arrivedS: number | null;
   readonly references: readonly Sample[];
   readonly outputs: readonly Sample[];
@@ -71,6 +72,7 @@ export const begin = (index: number, s: number, isStepping = false): AutoState =
   index,
   begunS: s,
   phaseS: -Infinity,
+  nearS: null,
   arrivedS: null,
   references: [],
   outputs: [],
@@ -83,6 +85,8 @@ export const begin = (index: number, s: number, isStepping = false): AutoState =
 /** The last part of the way is gone more slowly, so that nothing goes past the point. */
 const CLOSE_PERCENT = 4;
 const CLOSE_RATE = 0.2;
+/** From here the output is given its time to follow: what is left of the way is no step any more. */
+const NEAR_ENOUGH_PERCENT = 1;
 /** How far it goes back to come from the right side. */
 const BACK_PERCENT = 8;
 /** A reference this near an end of its range can no longer be trusted to follow, per cent of its range. */
@@ -252,9 +256,12 @@ function goOn(
       return past <= -close
         ? enter(state, 'closing in', seen, set(stop.applied, rate * CLOSE_RATE))
         : still(state);
-    case 'closing in':
-      if (Math.abs(past) > band / 2) return overshoot(plan, stop, state, past) ?? still(state);
-      return enter({ ...state, arrivedS: state.arrivedS ?? seen.s }, 'settling', seen, null);
+    case 'closing in': {
+      const isNear = Math.abs(past) <= share(NEAR_ENOUGH_PERCENT, plan.inputSpan);
+      const near = { ...state, nearS: state.nearS ?? (isNear ? seen.s : null) };
+      if (Math.abs(past) > band / 2) return overshoot(plan, stop, near, past) ?? still(near);
+      return enter({ ...near, arrivedS: state.arrivedS ?? seen.s }, 'settling', seen, null);
+    }
     case 'settling':
       return settle(plan, stop, state, seen, { ...fresh, past, band });
     case 'ready':
@@ -304,8 +311,9 @@ function settle(
       'leak',
       `The pressure falls away from ${formatSignificant(stop.applied, 6)} ${plan.unit} where it had arrived: look for a leak.`,
     );
-  const { waitS, holdS, bandPercent } = plan.settle;
+  const { holdS, bandPercent } = plan.settle;
   const outputBand = share(bandPercent, plan.outputSpan);
+  const lookedAtS = outputCountsFrom(state, plan.settle);
   const since = (samples: readonly Sample[]) => samples.filter(({ s }) => s >= state.phaseS);
   const isReferenceStill =
     reference.isStable !== false &&
@@ -313,9 +321,8 @@ function settle(
     isSettled(since(state.references), { waitS: state.phaseS, holdS, band });
   const isOutputStill =
     output.isStable !== false &&
-    isSettled(since(state.outputs), { waitS: state.phaseS + waitS, holdS, band: outputBand });
-  if (!isReferenceStill || !isOutputStill)
-    return still(state, Math.max(0, state.phaseS + waitS + holdS - seen.s));
+    isSettled(since(state.outputs), { waitS: lookedAtS, holdS, band: outputBand });
+  if (!isReferenceStill || !isOutputStill) return still(state, Math.max(0, lookedAtS + holdS - seen.s));
   return take(plan, stop, state, seen, { reference, output });
 }
 
@@ -354,6 +361,16 @@ function watch(
   const { act: _act, ...taken } = take(plan, stop, state, seen, fresh);
   return { ...taken, act: null };
 }
+
+/**
+ * From when on the output has to stand. Its damping is given its time from when the pressure was near, since the step was over
+ * then. What was left of the way, at most 1 % of span, has to fall to a hundredth of itself by the time of the reading, which
+ * takes two thirds of the time in which a whole step falls to a thousandth (ln 100 / ln 1000); the time that it stands counts.
+ */
+const outputCountsFrom = (
+  { nearS, phaseS }: Pick<AutoState, 'nearS' | 'phaseS'>,
+  { waitS, holdS }: Plan['settle'],
+): number => Math.max((nearS ?? phaseS) + waitS, phaseS + Math.max(0, (2 / 3) * waitS - holdS));
 
 function take(
   plan: Plan,

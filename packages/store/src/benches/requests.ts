@@ -77,8 +77,10 @@ export const takeRequests = (
   now: Date,
 ): Promise<{ id: number; device: string; request: BenchRequest }[]> =>
   tx.query(
-    `update bench_request set told_at = $2 where token_id = $1 and told_at is null
-       and asked_at > $2::timestamptz - $3 * interval '1 second' returning id, device, request`,
+    `update bench_request set told_at = $2 where id in (
+       select id from bench_request where token_id = $1 and told_at is null
+         and asked_at > $2::timestamptz - $3 * interval '1 second' order by id limit 10)
+     returning id, device, request`,
     [bench.id, now, WAITED_S],
     'take-requests',
   );
@@ -151,14 +153,13 @@ export interface AskedRequest {
   readonly isLost: boolean;
 }
 
-/** @throws StoreError `no-such` of one that was never asked, or long ago */
-export async function requestById(db: Queryable, id: number, now: Date): Promise<AskedRequest> {
+/** Null of one that was never asked, or long ago. */
+export async function requestById(db: Queryable, id: number, now: Date): Promise<AskedRequest | null> {
   const [found] = await db.query<AskedRequest>(
     `select bench_request.id, json_build_object('id', token_id, 'name', api_token.name) as bench, answer,
        answer is null and asked_at < $2::timestamptz - $3 * interval '1 second' as "isLost"
      from bench_request join api_token on api_token.id = token_id where bench_request.id = $1`,
     [id, now, WAITED_S],
   );
-  if (found === undefined) throw new StoreError({ code: 'no-such', what: 'request', name: id });
-  return found;
+  return found ?? null;
 }

@@ -176,11 +176,17 @@ export async function logWrite(
 ): Promise<void> {
   const { act, device, job } = asked;
   const milliamp = (setup: ReadSetup) => setup.milliamp.toFixed(3);
-  await logAdjustment(tx, { personId: asked.askedBy, ...now, via: 'program' }, job.id, {
-    kind: KIND[act.kind],
-    description: `Over the link of ${bench.name}, ${device}, at ${before.tag || 'an instrument without a tag'}, number ${before.serial}. ${writeWords(act, before, after)}. The output is what it believes.`,
-    atAppliedText: job.atAppliedText,
-    beforeText: milliamp(before),
-    afterText: milliamp(after),
-  });
+  await logAdjustment(
+    tx,
+    { personId: asked.askedBy, ...now, via: 'program' },
+    job.id,
+    {
+      kind: KIND[act.kind],
+      description: `Over the link of ${bench.name}, ${device}, at ${before.tag || 'an instrument without a tag'}, number ${before.serial}. ${writeWords(act, before, after)}. The output is what it believes.`,
+      atAppliedText: job.atAppliedText,
+      beforeText: milliamp(before),
+      afterText: milliamp(after),
+    },
+    { link: bench.name, device, serial: before.serial, act },
+  );
 }

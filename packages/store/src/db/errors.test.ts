@@ -17,6 +17,7 @@ const REFUSALS: readonly Refusal[] = [
   { code: 'reference-reason-needed', tag: 'DW-01', why: 'it has no certificate' },
   { code: 'range-unfit', why: 'The span is smaller than the least span.' },
   { code: 'not-automatic', why: 'Its output is not a current that a meter reads.' },
+  { code: 'loop-fixed', milliamp: 4 },
   { code: 'not-writable', why: 'Its output is not a current.' },
   { code: 'bench-busy', bench: 'Bench A' },
   { code: 'not-walkable', why: 'The instrument is retired.' },

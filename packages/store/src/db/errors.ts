@@ -14,6 +14,7 @@ export type Refusal =
   | { code: 'no-such-point'; position: number }
   | { code: 'nothing-adjusted' }
   | { code: 'already-adjusted' }
+  | { code: 'loop-fixed'; milliamp: number }
   | { code: 'reason-needed'; why: string }
   | { code: 'reference-unfit'; tag: string; why: string }
   | { code: 'reference-reason-needed'; tag: string; why: string }
@@ -74,6 +75,8 @@ const WORDS: { readonly [C in Refusal['code']]: Told<C> } = {
     'No adjustment is logged yet. Log what was done, or go back and leave the instrument as found.',
   'already-adjusted': () =>
     'An adjustment is logged: the as-found readings can no longer be changed, and an as-left run is required.',
+  'loop-fixed': (refusal) =>
+    `The loop current is still fixed at ${refusal.milliamp} mA over the link and follows no pressure: let it go first, or log as Other how it was let go.`,
   'reason-needed': (refusal) => `Say why: ${refusal.why}.`,
   'reference-unfit': (refusal) => `${refusal.tag} cannot be used: ${refusal.why}.`,
   'reference-reason-needed': (refusal) =>

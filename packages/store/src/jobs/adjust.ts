@@ -1,4 +1,5 @@
 /** The log of what was done to an instrument between as found and as left. */
+import type { InstrumentAct } from '@barys/core/port';
 import { parseTyped } from '@barys/core/text';
 import { convertPressure, type PressureUnit } from '@barys/core/units';
 import { appendToTrail } from '../db/audit';
@@ -87,8 +88,33 @@ export type NewAdjustment = Omit<
   'id' | 'pass' | 'inputUnit' | 'outputUnit' | 'madeBy' | 'madeAt'
 >;
 
+/** What was changed at the instrument itself, and where. */
+export interface OverLink {
+  readonly link: string;
+  readonly device: string;
+  /** Number of the instrument. */
+  readonly serial: string;
+  readonly act: InstrumentAct;
+}
+
+/**
+ * A loop that was fixed over a link follows no pressure until it is let go, over the link or, in words, by hand.
+ * @throws StoreError `loop-fixed`
+ */
+export async function refuseFixedLoop(tx: Queryable, jobId: number): Promise<void> {
+  const [last] = await tx.query<{ milliamp: number | null }>(
+    `select (over_link -> 'act' ->> 'milliamp')::double precision as milliamp from adjustment
+     where job_id = $1 and (over_link -> 'act' ->> 'kind' = 'fixed current' or (over_link is null and kind = 'other'))
+     order by id desc limit 1`,
+    [jobId],
+  );
+  if (last !== undefined && last.milliamp !== null)
+    throw new StoreError({ code: 'loop-fixed', milliamp: last.milliamp });
+}
+
 /**
  * Logs one adjustment with what the output was before and after.
+ * @param overLink what was changed at the instrument itself; null where hands did it
  * @throws StoreError `wrong-stage`, `reason-needed`, `at-atmosphere`, `unknown-person`, `not-allowed`; CoreError for text that is no number
  */
 export async function logAdjustment(
@@ -96,6 +122,7 @@ export async function logAdjustment(
   actor: Actor,
   jobId: number,
   entry: NewAdjustment,
+  overLink: OverLink | null = null,
 ): Promise<void> {
   await requireWorker(tx, actor);
   const { instrumentId } = await lockJobAt(tx, jobId, 'adjust');
@@ -111,8 +138,8 @@ export async function logAdjustment(
   const pass = await currentPass(tx, jobId);
   await tx.query(
     `insert into adjustment (job_id, pass, kind, description, at_applied_text, at_applied, before_text, before_output,
-       after_text, after_output, made_by, made_at, input_unit, output_unit)
-     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14)`,
+       after_text, after_output, made_by, made_at, input_unit, output_unit, over_link)
+     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15)`,
     [
       jobId,
       pass,
@@ -128,6 +155,7 @@ export async function logAdjustment(
       actor.at,
       inputUnit,
       outputUnit,
+      overLink === null ? null : JSON.stringify(overLink),
     ],
   );
   await appendToTrail(tx, actor, {

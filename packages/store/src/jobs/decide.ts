@@ -1,6 +1,6 @@
 /** A job is one visit to one instrument, walked through its stages to a signature. */
 import { lackInWords, lacksOf } from '@barys/core/hookup';
-import { adjustmentsOfJob } from './adjust';
+import { refuseFixedLoop, adjustmentsOfJob } from './adjust';
 import { appendAllToTrail, appendToTrail } from '../db/audit';
 import { isSameRange } from '../registers/configuration';
 import type { Queryable } from '../db/database';
@@ -329,11 +329,12 @@ export async function backToJudge(tx: Queryable, actor: Actor, jobId: number): P
 
 /**
  * Begins the as-left run after the adjustments of this pass, or goes to connect once more for a range that is new.
- * @throws StoreError `nothing-adjusted`, `wrong-stage`
+ * @throws StoreError `nothing-adjusted`, `loop-fixed`, `wrong-stage`
  */
 export async function beginAsLeft(tx: Queryable, actor: Actor, jobId: number): Promise<void> {
   await requireWorker(tx, actor);
   const { instrumentId } = await lockJobAt(tx, jobId, 'adjust');
+  await refuseFixedLoop(tx, jobId);
   const pass = await currentPass(tx, jobId);
   const made = (await adjustmentsOfJob(tx, jobId)).filter((adjustment) => adjustment.pass === pass);
   const run = await newestRun(tx, jobId);

@@ -31,25 +31,30 @@ export function WritePanel({
   benches: readonly ShownBench[];
 }) {
   const { one, ...choice } = useTransmitter(benches);
-  const [setup, setSetup] = useState<{ readonly of: string; readonly read: ReadSetup } | null>(null);
-  const key = one?.key ?? '';
+  const [known, setKnown] = useState<{ readonly of: Transmitter; readonly read: ReadSetup } | null>(null);
   const heard = useCallback(
     (answer: RequestAnswer) => {
-      if (answer.kind === 'set-up') setSetup({ of: key, read: answer.setup });
+      if (answer.kind === 'set-up' && one !== null) setKnown({ of: one, read: answer.setup });
     },
-    [key],
+    [one],
   );
   const { ask, refused, isPending, waiting, answer } = useRequest(askForSetupAction, heard);
-  if (one === null) return null;
+  // One that is away for a moment stays: what was asked of it is not forgotten.
+  const of = one ?? known?.of ?? null;
+  if (of === null) return null;
   // What was read of one says nothing of another.
-  const read = setup?.of === one.key ? setup.read : null;
+  const read = known?.of.key === of.key ? known.read : null;
   return (
     <Sheet title="Over a link">
       <Box sx={{ display: 'flex', gap: 1.5, flexWrap: 'wrap', alignItems: 'center' }}>
-        <TransmitterChoice one={one} {...choice} />
+        {one === null ? (
+          <Typography>Nothing is heard of {of.words} now.</Typography>
+        ) : (
+          <TransmitterChoice one={one} {...choice} />
+        )}
         <Button
           variant="outlined"
-          onClick={() => ask({ tag, bench: one.bench, device: one.device })}
+          onClick={() => ask({ tag, bench: of.bench, device: of.device })}
           aria-busy={isPending || waiting !== null}
           sx={{ minHeight: 44 }}
         >
@@ -69,12 +74,12 @@ export function WritePanel({
         <>
           <AsItIs read={read} tag={tag} />
           <WriteForm
-            key={`${one.key} ${read.serial}`}
+            key={`${of.key} ${read.serial}`}
             job={job}
-            one={one}
+            one={of}
             inputUnit={inputUnit}
             read={read}
-            onRead={(after) => setSetup({ of: one.key, read: after })}
+            onRead={(after) => setKnown({ of, read: after })}
           />
         </>
       )}

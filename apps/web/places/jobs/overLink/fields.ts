@@ -44,7 +44,7 @@ const MORE: Readonly<Record<string, readonly Spec[]>> = {
   range: [
     { name: 'lrv', label: 'From', kind: 'number', width: 2, path: 'act.lrv' },
     { name: 'urv', label: 'to', kind: 'number', width: 2, path: 'act.urv' },
-    UNITS,
+    { ...UNITS, help: 'The register keeps its range until another one is set there, below' },
   ],
   unit: [UNITS],
   'transfer function': [

@@ -28,9 +28,10 @@ export default async function SetupPage({
   params: Params;
   searchParams: Promise<Record<string, string | string[] | undefined>>;
 }) {
-  const instrument = await loadInstrument(params);
-  const { id, tag, service, configuration } = instrument;
   const query = await searchParams;
+  const texts = Object.entries(query).filter(([, text]) => typeof text === 'string') as [string, string][];
+  const instrument = await loadInstrument(params, `/set-up?${new URLSearchParams(texts)}`);
+  const { id, tag, service, configuration } = instrument;
   const address = asked.parse(query);
   const isShared = Object.keys(SETUP_FIELDS).some((name) => typeof query[name] === 'string');
   const open = (await jobsOfInstrument(database(), id)).find(
