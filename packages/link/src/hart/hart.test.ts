@@ -247,9 +247,10 @@ describe('an end that is hostile', () => {
       server.close();
     });
     const { port } = server.address() as AddressInfo;
-    const instrument = new hart.HartInstrument({ kind: 'tcp', host: '127.0.0.1', port }, 0, 150);
+    const at = { kind: 'tcp', host: '127.0.0.1', port } as const;
+    const instrument = new hart.HartInstrument(at, 0, 150);
     toClose.push(() => instrument.close());
-    return instrument;
+    return Object.assign(instrument, { at });
   }
   const device = () => new HartDevice(7, new Simulation(7, () => 0).now);
   const said = (message: Message, bytes?: Buffer): Buffer => {
@@ -324,6 +325,30 @@ describe('an end that is hostile', () => {
       return socket.write(said(message, bytes));
     });
     await expect(hart.readVariables(stranger)).rejects.toThrow('another question');
+  });
+
+  it('that goes silent once something was changed is said to may have been changed', async () => {
+    const simulation = new Simulation(7, () => 0);
+    const there = new HartDevice(7, simulation.now);
+    const commands: number[] = [];
+    const instrument = await hostile((socket, message) => {
+      const frame = frameOf(message.body);
+      commands.push(frame.command);
+      // It does what it is told, and never says so.
+      const heard = there.hear(frame);
+      if (heard !== null && !commands.includes(34)) socket.write(said(message, frameBytes(heard)));
+    });
+    const port = hartPort(
+      { speaks: 'HART-IP', at: instrument.at, pollingAddress: 0 },
+      Date.now,
+      undefined,
+      150,
+    );
+    toClose.push(() => port.close());
+    await expect(port.write?.({ kind: 'damping', seconds: 3 }, '000007')).rejects.toThrow(
+      'It does not answer in time. It may have been changed all the same: read it, and log by hand what was done.',
+    );
+    expect(simulation.now().world.tested.state.settings.dampingS).toBe(3);
   });
 
   it('switched off and on, is asked again who it is', async () => {

@@ -10,6 +10,7 @@ import {
   readOutput,
   readTag,
   readVariables,
+  Refused,
   trimOutputGain,
   trimOutputZero,
   trimZero,
@@ -48,8 +49,9 @@ export function hartPort(
   { at, pollingAddress }: HartWire,
   clock: () => number = Date.now,
   wait: (ms: number) => Promise<unknown> = sleep,
+  answerMs = ANSWER_MS,
 ): Port {
-  const instrument = new HartInstrument(at, pollingAddress, ANSWER_MS);
+  const instrument = new HartInstrument(at, pollingAddress, answerMs);
   let status = 0;
   return {
     channels: ['digital value'],
@@ -113,9 +115,21 @@ async function write(
     throw new Error(
       `Another instrument is there: it has the number ${before.serial}, not ${serial}. Nothing was changed.`,
     );
-  await change(instrument, act);
-  if (isFollowed(act)) await wait(Math.min(LONGEST_WAIT_S, FOLLOWS_AFTER * before.dampingS) * 1000);
-  return { before, after: await setupOf(instrument) };
+  try {
+    await change(instrument, act);
+    if (isFollowed(act)) await wait(Math.min(LONGEST_WAIT_S, FOLLOWS_AFTER * before.dampingS) * 1000);
+    return { before, after: await setupOf(instrument) };
+  } catch (error) {
+    // What was refused was not done; of anything else nobody knows.
+    if (error instanceof Refused) throw error;
+    const words = error instanceof Error ? error.message : String(error);
+    throw new Error(
+      `${words} It may have been changed all the same: read it, and log by hand what was done.`,
+      {
+        cause: error,
+      },
+    );
+  }
 }
 
 /** After as many time constants a damped output has followed to less than a hundredth. */

@@ -90,7 +90,7 @@ export function AddressForm({
 const ABOUT_TEXT =
   'It is spoken to in lines of text, as IEEE 488.2 and SCPI-1999 have them. The patterns are regular expressions over the whole answer. What an instrument calls its commands stands in its manual; what can be set has to be held and vented as well.';
 const ABOUT_HART =
-  'The transmitter on the loop of this interface is asked by the universal and common-practice commands of HART: its digital value in a run, and its settings on a set-up walk. What only its own tool can do stays with that. Its own loop current is what it believes, and is never taken for one that was measured.';
+  'The transmitter on the loop of this interface is asked by the universal and common-practice commands of HART: its digital value in a run, its settings on a set-up walk and at Adjust. What only its own tool can do stays with that. Its own loop current is what it believes, and is never taken for one that was measured.';
 
 /** A driver to begin with. */
 function Beginning({ onChosen }: { onChosen: (driver: (typeof SHIPPED)[number]) => void }) {
