@@ -38,7 +38,7 @@ const planted = orFail(() => given.fault.map(faultOf));
 const began = Date.now();
 const clock = (): number => ((Date.now() - began) / 1000) * speed;
 const simulated = given.simulated
-  ? await standInBench(seed, clock, planted).catch((error: unknown) =>
+  ? await standInBench(seed, clock, planted, (ms) => sleep(ms / speed)).catch((error: unknown) =>
       // A fault that nothing at this bench can have.
       orFail(() => {
         throw error;
@@ -55,6 +55,8 @@ const link = new Link(
         headers: { 'content-type': 'application/json', authorization: `Bearer ${token}` },
         body: JSON.stringify(beat),
         signal: AbortSignal.timeout(ANSWER_MS),
+      }).catch((error: unknown) => {
+        throw new Error(`Barys does not answer at ${given.url}.`, { cause: error });
       });
       if (!answer.ok) throw new Error(`Barys says ${answer.status}: ${(await answer.text()).slice(0, 300)}`);
       return (await answer.json()) as BeatAnswer;

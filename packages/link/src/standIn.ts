@@ -80,11 +80,13 @@ export class Simulation {
 /**
  * @param clock s; the world goes by it
  * @param planted faults of the transmitter and of what is around it
+ * @param wait in the time of the world, ms; as long by the clock where nothing is said
  */
 export async function standInBench(
   seed: number,
   clock: () => number,
   planted: readonly Planted[] = [],
+  wait?: (ms: number) => Promise<unknown>,
 ): Promise<Simulated & { close(this: void): Promise<void> }> {
   const simulation = new Simulation(seed, clock, planted);
   const standIns = await startStandIns(seed, simulation.now);
@@ -98,7 +100,11 @@ export async function standInBench(
       { name: 'Loop meter', port: textPort(METER_DRIVER, at(standIns.meter)) },
       {
         name: 'Transmitter',
-        port: hartPort({ speaks: 'HART-IP', at: at(standIns.transmitter), pollingAddress: 0 }),
+        port: hartPort(
+          { speaks: 'HART-IP', at: at(standIns.transmitter), pollingAddress: 0 },
+          Date.now,
+          wait,
+        ),
       },
     ],
   };
