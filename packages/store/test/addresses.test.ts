@@ -188,6 +188,7 @@ describe('what is entered', () => {
       reads: { current: { ask: 'A?', answer, unit } },
     });
     expect(fault(read('('))).toContain('no regular expression');
+    expect(fault(read('(?<value>([0-9]+)+)x'))).toContain('repeats what repeats');
     expect(fault(read('.*'))).toContain('(?<value>');
     expect(fault(read('(?<value>.*)', null))).toContain('choose the one');
     expect(fault({ begin: ['*CLS\n*RST'] })).toContain('plain characters');

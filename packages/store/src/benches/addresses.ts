@@ -1,6 +1,7 @@
 /** How references are reached by the links of benches: entered by administrators, tried by links. */
 import { CHANNELS, PARITIES, type End, type Wire } from '@barys/core/port';
 import { isUnit } from '@barys/core/units';
+import isSafe from 'safe-regex2';
 import { z } from 'zod';
 import { appendToTrail } from '../db/audit';
 import type { Queryable } from '../db/database';
@@ -25,7 +26,11 @@ const pattern = z
     } catch {
       return false;
     }
-  }, 'The pattern of the answer is no regular expression.');
+  }, 'The pattern of the answer is no regular expression.')
+  .refine(
+    (text) => isSafe(text),
+    'The pattern repeats what repeats: a strange answer could take for ever to be held against it.',
+  );
 
 const question = z.object({ ask: command, answer: pattern });
 
