@@ -22,6 +22,9 @@ const processes = Number(
   process.env['BARYS_PROCESSES'] || Math.min(availableParallelism(), MOST_BY_THEMSELVES),
 );
 
+/** How long a body that was refused is let go by. */
+const LET_BY_MS = 1000;
+
 /** @param {import('node:http').IncomingMessage} request */
 function addressOf(request) {
   const forwarded = [request.headers['x-forwarded-for'] ?? []].flat().join(',').split(',');
@@ -40,11 +43,11 @@ async function serve() {
   const server = createServer((request, response) => {
     const refused = refusalOf(request);
     if (refused !== null) {
-      // What is on its way is not read: the connection ends with the answer.
+      // What is on its way is let go by for a moment, so that whoever still sends reads the answer; then the connection ends.
       response.writeHead(refused.status, { 'content-type': 'application/problem+json', connection: 'close' });
-      response.end(JSON.stringify({ type: 'about:blank', title: 'Refused', ...refused }), () =>
-        request.destroy(),
-      );
+      response.end(JSON.stringify({ type: 'about:blank', title: 'Refused', ...refused }));
+      request.resume();
+      setTimeout(() => request.destroy(), LET_BY_MS).unref();
       return;
     }
     request.headers['x-barys-address'] = addressOf(request);
