@@ -25,16 +25,16 @@ async function actorOf(asked: Asked, person: Person | null): Promise<Actor> {
   return { personId: who.id, ...moment(), via: token === null ? 'session' : 'program' };
 }
 
-type Work = (request: IncomingMessage, asked: Asked, person: Person | null) => Promise<Response>;
+type Work = (asked: Asked, person: Person | null) => Promise<Response>;
 
 /** What a request asks for here; null where it is Next's. */
 function workOf(request: IncomingMessage): Work | null {
   if (request.method !== 'POST') return null;
   const path = request.url?.split('?')[0] ?? '';
-  if (path === BEAT) return (_request, asked) => beatOfLink(programToken(asked), () => json(request));
+  if (path === BEAT) return (asked) => beatOfLink(programToken(asked), () => json(request));
   const runId = READINGS.exec(path)?.[1];
   if (runId === undefined) return null;
-  return (_request, asked, person) =>
+  return (asked, person) =>
     keepReadings(
       runId,
       () => json(request),
@@ -42,10 +42,10 @@ function workOf(request: IncomingMessage): Work | null {
     );
 }
 
-async function answer(request: IncomingMessage, asked: Asked, work: Work): Promise<Response> {
+async function answer(asked: Asked, work: Work): Promise<Response> {
   const seen = await guard(asked);
   if (seen.refused !== null) return seen.refused;
-  const response = await work(request, asked, seen.person);
+  const response = await work(asked, seen.person);
   secure(response.headers);
   response.headers.set('content-security-policy', DATA_POLICY);
   return response;
@@ -55,7 +55,7 @@ async function answer(request: IncomingMessage, asked: Asked, work: Work): Promi
 export function answerSoon(request: IncomingMessage, response: ServerResponse): Promise<void> | null {
   const work = workOf(request);
   if (work === null) return null;
-  return answer(request, askedOfNode(request), work).then(async (answered) => {
+  return answer(askedOfNode(request), work).then(async (answered) => {
     const text = await answered.text();
     response.writeHead(answered.status, {
       ...Object.fromEntries(answered.headers),

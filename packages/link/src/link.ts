@@ -305,6 +305,8 @@ export class Link {
   }
 
   private async act({ plan, devices }: Task, act: Act): Promise<void> {
+    // What a person works is left alone, whoever hears of it.
+    if (plan.isByHand) return;
     const port = this.bench.devices.find(({ name }) => name === devices.reference)?.port;
     try {
       if (act.kind === 'set') await this.inTime(port?.set?.(act.pressure, plan.unit, act.ratePerS));
@@ -341,7 +343,7 @@ export class Link {
   private async standAlone(): Promise<void> {
     if (this.isAlone || this.task === null || this.clock() - this.heardS < CONTACT_S) return;
     this.isAlone = true;
-    if (!this.task.plan.isByHand) await this.act(this.task, { kind: this.task.plan.onLoss });
+    await this.act(this.task, { kind: this.task.plan.onLoss });
   }
 
   private async hear({ task, refused, ends, requests }: BeatAnswer): Promise<void> {
@@ -351,8 +353,7 @@ export class Link {
     this.task = task;
     if (task === null) {
       // Whoever took it over finds it as it stands.
-      if (before !== null && !before.plan.isByHand && this.state?.phase !== 'finished')
-        await this.act(before, { kind: 'hold' });
+      if (before !== null && this.state?.phase !== 'finished') await this.act(before, { kind: 'hold' });
       this.state = null;
       return;
     }

@@ -42,6 +42,10 @@ const worldFor = (
     { planted },
   );
 
+/** A run's own copy of a configuration says more than the simulation takes of it. */
+const sameness = ({ tag, lrv, urv, inputUnit, dampingS, transferFunction }: TaskConfiguration): string =>
+  JSON.stringify([tag, lrv, urv, inputUnit, dampingS, transferFunction]);
+
 /** A simulated world that can be made anew for another range, and goes by a clock. */
 export class Simulation {
   private world: SmartWorld;
@@ -61,7 +65,7 @@ export class Simulation {
 
   /** The same instrument stays as it was left: what was trimmed at it stays trimmed. */
   takeOn = (configuration: TaskConfiguration): void => {
-    if (JSON.stringify(configuration) === JSON.stringify(this.configuration)) return;
+    if (sameness(configuration) === sameness(this.configuration)) return;
     this.configuration = configuration;
     this.unit = isPressureUnit(configuration.inputUnit) ? configuration.inputUnit : 'kPa';
     this.world = worldFor(configuration, this.seed, this.planted);

@@ -123,16 +123,11 @@ const enter = (state: AutoState, phase: Phase, seen: Seen, act: Act | null): Ste
 
 /** An instrument that says that something is wrong with it; null where none does. */
 function failure(plan: Plan, state: AutoState, seen: Seen): Step | null {
-  // What a person works is not shut in by the run: it only says so.
-  const stop = (words: string): Step => ({
-    ...hold(state, 'alarm', words),
-    ...(plan.isByHand && { act: null }),
-  });
-  if (seen.alarm !== null) return stop(seen.alarm);
+  if (seen.alarm !== null) return hold(state, 'alarm', seen.alarm);
   if (!plan.isCurrent || seen.output === null) return null;
   const { value } = seen.output;
   return value <= NAMUR_LIMITS.failureLow || value >= NAMUR_LIMITS.failureHigh
-    ? stop(`The output stands at ${formatSignificant(value, 4)} mA and says failure.`)
+    ? hold(state, 'alarm', `The output stands at ${formatSignificant(value, 4)} mA and says failure.`)
     : null;
 }
 
@@ -192,11 +187,17 @@ function withSample(samples: readonly Sample[], value: Value, keepS: number): re
  * @throws CoreError for a plan that cannot be judged, as `isSettled`
  */
 export function advance(plan: Plan, state: AutoState, seen: Seen): Step {
+  const step = look(plan, state, seen);
+  // What a person works is watched, and neither set, shut in nor vented.
+  return plan.isByHand ? { ...step, act: null } : step;
+}
+
+function look(plan: Plan, state: AutoState, seen: Seen): Step {
   const stop = plan.stops[state.index];
   if (stop === undefined || state.phase === 'finished')
     return state.phase === 'finished'
       ? still(state)
-      : enter({ ...state, held: null }, 'finished', seen, plan.isByHand ? null : { kind: 'vent' });
+      : enter({ ...state, held: null }, 'finished', seen, { kind: 'vent' });
   if (state.phase === 'held') return still(state);
   const { reference, output } = seen;
   if (!isFresh(plan, seen, reference) || !isFresh(plan, seen, output)) {
@@ -358,8 +359,7 @@ function watch(
     });
   if (!isStill) return still({ ...state, phase: 'settling' });
   if (!state.isWanted) return still({ ...state, phase: 'ready' });
-  const { act: _act, ...taken } = take(plan, stop, state, seen, fresh);
-  return { ...taken, act: null };
+  return take(plan, stop, state, seen, fresh);
 }
 
 /**

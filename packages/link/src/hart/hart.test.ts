@@ -213,6 +213,27 @@ describe('what is written', () => {
     await expect(change({ kind: 'unit', unit: 'furlong' })).rejects.toThrow('no unit of pressure');
   });
 
+  it('stays as it was changed for the next run at the same instrument', async () => {
+    const { simulation, instrument } = await bench('tcp', { fault: 'offset', size: 0.6 });
+    const configuration = {
+      tag: 'PT-1',
+      lrv: 0,
+      urv: 250,
+      inputUnit: 'kPa',
+      dampingS: 0.5,
+      transferFunction: { kind: 'linear' },
+    } as const;
+    simulation.takeOn(configuration);
+    await hart.trimZero(instrument);
+    const { shift } = simulation.now().world.tested.state;
+    expect(shift).not.toBe(0);
+    // A run brings its whole copy of the configuration, in an order of its own.
+    simulation.takeOn({ outputLow: 4, ...configuration } as typeof configuration);
+    expect(simulation.now().world.tested.state.shift).toBe(shift);
+    simulation.takeOn({ ...configuration, tag: 'PT-2' });
+    expect(simulation.now().world.tested.state.shift).toBe(0);
+  });
+
   it('nothing while it is write protected', async () => {
     const { simulation, instrument } = await bench();
     const { tested } = simulation.now().world;

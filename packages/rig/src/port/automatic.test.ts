@@ -313,6 +313,14 @@ describe('a run whose pressure a person works', () => {
     expect(bench.taken).toEqual([]);
   });
 
+  it('shuts nothing in when nothing is seen, and says so', () => {
+    const plan = { ...PLAN, isByHand: true };
+    const none = { reference: null, output: null, digital: null, alarm: null };
+    const blind = advance(plan, begin(0, 0), { ...none, s: 0 }).state;
+    const step = advance(plan, blind, { ...none, s: 20 });
+    expect([step.act, step.state.held?.why]).toEqual([null, 'no contact']);
+  });
+
   it('is taken only where it is asked for: an order to a controller’s run is none', () => {
     const state = begin(0, 0);
     expect(obey(PLAN, state, 'take', 0, null)).toEqual({ state, act: null });

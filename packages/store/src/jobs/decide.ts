@@ -1,6 +1,6 @@
 /** A job is one visit to one instrument, walked through its stages to a signature. */
 import { lackInWords, lacksOf } from '@barys/core/hookup';
-import { refuseFixedLoop, adjustmentsOfJob } from './adjust';
+import { adjustmentsOfJob, refuseFixedLoop } from './adjust';
 import { appendAllToTrail, appendToTrail } from '../db/audit';
 import { isSameRange } from '../registers/configuration';
 import type { Queryable } from '../db/database';
