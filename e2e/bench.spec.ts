@@ -383,7 +383,9 @@ test('live without a controller: a person works the pump, and Enter takes what s
   await page.getByRole('option', { name: 'a person, at the pump' }).click();
   await page.getByRole('button', { name: 'Run it', exact: true }).click({ timeout: 30_000 });
   const live = page.getByRole('region', { name: 'Live at Bench A' });
-  await expect(live.getByRole('status')).toContainText(/On its way: .*50 % falling/, { timeout: 30_000 });
+  await expect(live.getByRole('status')).toContainText(/Go there with the pump: .*50 % falling/, {
+    timeout: 30_000,
+  });
   await expect(live.getByRole('button', { name: 'Vent' })).toHaveCount(0);
   // Half of 4 bar; the stand-in is set to 0 to 100 kPa and saturates, so the reading is far off, and that is seen.
   await pump(ports['controller'] ?? '', 199);

@@ -136,7 +136,13 @@ export function Going({
         }}
       >
         <Stack sx={{ gap: 1 }}>
-          <Words isAway={isAway} isThere={bench?.isThere ?? false} state={state} point={point} />
+          <Words
+            isAway={isAway}
+            isThere={bench?.isThere ?? false}
+            isByHand={automatic.isByHand}
+            state={state}
+            point={point}
+          />
           <Values run={run} automatic={automatic} live={live} />
           <Orders
             runId={run.id}
@@ -160,11 +166,13 @@ export function Going({
 function Words({
   isAway,
   isThere,
+  isByHand,
   state,
   point,
 }: {
   isAway: boolean;
   isThere: boolean;
+  isByHand: boolean;
   state: SeenAutomatic['state'];
   point: ShownRun['madeWith']['points'][number] | undefined;
 }) {
@@ -181,7 +189,12 @@ function Words({
       </Typography>
     );
   const isHeld = state?.phase === 'held';
-  const phase = state === null ? 'The link takes it up' : PHASE[state.phase];
+  const phase =
+    state === null
+      ? 'The link takes it up'
+      : isByHand && state.phase === 'approaching'
+        ? 'Go there with the pump'
+        : PHASE[state.phase];
   return (
     <div role="status">
       <Typography sx={{ fontWeight: 600, color: isHeld ? 'var(--adjust)' : 'text.primary' }}>
