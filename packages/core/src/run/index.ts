@@ -22,7 +22,7 @@ export {
   type ErrorTerms,
   type RatioAt,
 } from './limits';
-export type { Linearity } from './linearity';
+export { independentDeviation, type Linearity } from './linearity';
 export type { PointMeans } from './points';
 export {
   between,
