@@ -23,6 +23,7 @@ it('the demo has instruments due, jobs in hand at several stages, and two years 
   expect(instruments.filter(({ dueOn }) => dueOn <= '2026-05-10').length).toBeGreaterThanOrEqual(4);
   const open = await openJobs(base.app, 100);
   expect(open.map(({ stage }) => stage).sort()).toEqual([
+    'adjust',
     'as-found',
     'authorise',
     'authorise',

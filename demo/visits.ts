@@ -157,7 +157,8 @@ export async function makeVisit(tx: Queryable, visit: Visit): Promise<void> {
     await decideOnRun(tx, actor(), jobId, { decision: 'leave', note: '' });
   } else {
     await decideOnRun(tx, actor(), jobId, { decision: 'adjust', note: '' });
-    const trimmed = await adjustVisit(tx, actor, jobId, { range, faulty, visit });
+    if (visit.stopAt === 'adjust') return turnSpan(tx, actor(), jobId, range, faulty);
+    const trimmed = await adjustVisit(tx, actor, jobId, { instrument: job.instrument, faulty, visit });
     await beginAsLeft(tx, actor(), jobId);
     await climb(tx, actor, jobId, 'as-left', trimmed, Infinity);
     await finishRun(tx, actor(), jobId, 'as-left');
@@ -215,13 +216,33 @@ async function connectVisit(
   });
 }
 
+/** A first turn of the span screw, past its aim by what zero will take back; zero is still to be set. */
+function turnSpan(
+  tx: Queryable,
+  actor: Actor,
+  jobId: number,
+  range: SignalRange,
+  faulty: SimulatedTransmitter,
+): Promise<void> {
+  const before = faulty.read(range.urv, 'up');
+  return logAdjustment(tx, actor, jobId, {
+    kind: 'span',
+    description: '',
+    atAppliedText: formatFixed(range.urv, inputDecimals(range)),
+    beforeText: formatFixed(before, 3),
+    afterText: formatFixed(before - (range.outputHigh - range.outputLow) * 0.0094, 3),
+  });
+}
+
 /** Zero and span are set; what is left are the residuals of careful work. */
 async function adjustVisit(
   tx: Queryable,
   actor: () => Actor,
   jobId: number,
-  { range, faulty, visit }: { range: SignalRange; faulty: SimulatedTransmitter; visit: Visit },
+  { instrument, faulty, visit }: { instrument: Instrument; faulty: SimulatedTransmitter; visit: Visit },
 ): Promise<SimulatedTransmitter> {
+  const { configuration: range, body } = instrument;
+  const isSmart = body.technology === 'smart';
   const trimmed = makeTransmitter(
     range,
     {
@@ -235,8 +256,8 @@ async function adjustVisit(
   const show = (transmitter: SimulatedTransmitter, applied: number) =>
     formatFixed(transmitter.read(applied, 'up'), 3);
   for (const [kind, applied] of [
-    ['zero', range.lrv],
-    ['span', range.urv],
+    [isSmart ? 'sensor trim' : 'zero', range.lrv],
+    [isSmart ? 'sensor trim' : 'span', range.urv],
   ] as const)
     await logAdjustment(tx, actor(), jobId, {
       kind,

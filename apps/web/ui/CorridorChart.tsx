@@ -20,6 +20,7 @@ import { usePalette } from './usePalette';
 // A chart keeps the plugins it began with, so what they draw travels with its data.
 type Marked = Pick<CorridorPoint, 'x' | 'y'> & Partial<Pick<CorridorPoint, 'reach'>>;
 const GUARD = 'guard band';
+const PREDICTED = 'predicted';
 
 /** Whiskers: how far the uncertainty of each error reaches, drawn behind the marks. */
 const whiskers = (palette: Palette): Plugin<'line'> => ({
@@ -29,7 +30,8 @@ const whiskers = (palette: Palette): Plugin<'line'> => ({
     ctx.save();
     ctx.strokeStyle = palette.ink;
     ctx.lineWidth = 1.2;
-    for (const point of data.datasets.flatMap((set) => set.data as Marked[])) {
+    const measured = data.datasets.filter(({ label }) => label?.startsWith(PREDICTED) !== true);
+    for (const point of measured.flatMap((set) => set.data as Marked[])) {
       if (point.reach == null) continue;
       const [at, top, bottom] = [
         x.getPixelForValue(point.x),
@@ -77,6 +79,38 @@ const guardStrip = (palette: Palette): Plugin<'line'> => ({
   },
 });
 
+/** How far what is predicted is uncertain: a pale band about its line. */
+const predictedBand = (palette: Palette): Plugin<'line'> => ({
+  id: 'predicted',
+  beforeDatasetsDraw({ ctx, data, scales: { x, y } }) {
+    if (x === undefined || y === undefined) return;
+    const points = data.datasets
+      .filter(({ label }) => label?.startsWith(PREDICTED) === true)
+      .flatMap((set) => set.data as Marked[])
+      .sort((a, b) => a.x - b.x);
+    if (points.length === 0) return;
+    // Rising and falling share the band: at each place from the lowest to the highest of them.
+    const places = [...new Set(points.map((point) => point.x))];
+    const edge = (side: 1 | -1) =>
+      places.map((place) => {
+        const there = points.filter((point) => point.x === place);
+        return Math.max(...there.map((point) => side * point.y + (point.reach ?? 0))) * side;
+      });
+    const band = new Path2D();
+    edge(1).forEach((value, i) => band.lineTo(x.getPixelForValue(places[i] ?? 0), y.getPixelForValue(value)));
+    [...edge(-1)]
+      .reverse()
+      .forEach((value, i) =>
+        band.lineTo(x.getPixelForValue(places[places.length - 1 - i] ?? 0), y.getPixelForValue(value)),
+      );
+    band.closePath();
+    ctx.save();
+    ctx.fillStyle = `${palette.now}26`;
+    ctx.fill(band);
+    ctx.restore();
+  },
+});
+
 Chart.register(LinearScale, LineController, LineElement, PointElement, annotation);
 
 type Series = 'found' | 'left';
@@ -101,6 +135,17 @@ function datasets(
     borderDash: direction === 'down' ? [4, 4] : [],
   }));
 }
+
+/** Where the act would bring it: dashed, in the accent, without marks of its own. */
+const predictedSets = (points: readonly CorridorPoint[], palette: Palette): ChartDataset<'line'>[] =>
+  (['up', 'down'] as const).map((direction) => ({
+    label: `${PREDICTED}, ${direction}`,
+    data: points.filter((point) => point.direction === direction).map(({ x, y, reach }) => ({ x, y, reach })),
+    pointRadius: 0,
+    borderColor: palette.now,
+    borderWidth: 2,
+    borderDash: [6, 4],
+  }));
 
 const box = (from: number, to: number, colour: string) => ({
   type: 'box' as const,
@@ -172,12 +217,13 @@ function options(shape: CorridorShape, palette: Palette, isNight: boolean): Char
 export function CorridorChart({ shape }: { shape: CorridorShape }) {
   const { palette, isNight } = usePalette();
   const isReady = useFontsReady();
-  const { asFound, asLeft, guard } = shape;
+  const { asFound, asLeft, guard, predicted } = shape;
   const points = [...asFound, ...asLeft];
   const data: ChartData<'line'> = {
     datasets: [
       ...datasets(asFound, 'found', palette),
       ...datasets(asLeft, 'left', palette),
+      ...predictedSets(predicted, palette),
       {
         label: GUARD,
         data: guard.map(({ x, accepted }) => ({ x, y: accepted })),
@@ -192,7 +238,7 @@ export function CorridorChart({ shape }: { shape: CorridorShape }) {
       <Line
         key={isNight ? 'night' : 'paper'}
         data={data}
-        plugins={[guardStrip(palette), whiskers(palette)]}
+        plugins={[guardStrip(palette), predictedBand(palette), whiskers(palette)]}
         options={options(shape, palette, isNight)}
         role="img"
         aria-label={`Corridor of errors: ${points.length} readings, ${outside} outside the limit. The figures are in the table.`}

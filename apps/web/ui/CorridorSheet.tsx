@@ -1,3 +1,4 @@
+import type { Outlook } from '@barys/core/adjust';
 import type { StoredRun } from '@barys/store/evaluation';
 import type { ComponentProps } from 'react';
 import { Corridor, CorridorKey } from './Corridor';
@@ -8,15 +9,18 @@ import { Sheet } from './Sheet';
 export function CorridorSheet({
   asFound,
   asLeft = null,
+  predicted = null,
   height,
   sx,
 }: {
   asFound: StoredRun;
   asLeft?: StoredRun | null;
+  /** What an act would leave, in the order of the readings as found. */
+  predicted?: readonly Outlook[] | null;
   height: number;
   sx?: ComponentProps<typeof Sheet>['sx'];
 }) {
-  const shape = corridorOf(asFound, asLeft);
+  const shape = corridorOf(asFound, asLeft, predicted);
   return (
     <Sheet title="Error against the limit" aside={<CorridorKey shape={shape} />} sx={sx}>
       <Corridor shape={shape} height={height} />

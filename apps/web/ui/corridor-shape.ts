@@ -1,4 +1,5 @@
 /** What the corridor shows: error in units of the limit against the input, for screen and paper alike. */
+import type { Outlook } from '@barys/core/adjust';
 import type { Direction } from '@barys/core/procedure';
 import { guardBand } from '@barys/core/run';
 import { formatPlain } from '@barys/core/text';
@@ -30,6 +31,8 @@ export interface CorridorShape {
   readonly adjustAbove: number;
   readonly asFound: readonly CorridorPoint[];
   readonly asLeft: readonly CorridorPoint[];
+  /** What the advised act would leave of what was found. */
+  readonly predicted: readonly CorridorPoint[];
   /** The edge of the guard band from left to right; empty where the rule has none. */
   readonly guard: readonly Pick<CorridorPoint, 'x' | 'accepted'>[];
 }
@@ -85,8 +88,32 @@ function pointsOf(run: StoredRun, isDecades: boolean): CorridorPoint[] {
   );
 }
 
-/** The corridor of one run, or of the same points as found and as left. */
-export function corridorOf(asFound: StoredRun, asLeft: StoredRun | null = null): CorridorShape {
+/** Where an act would bring each reading; one without a place in the corridor has none here either. */
+function predictedOf(run: StoredRun, predicted: readonly Outlook[] | null): CorridorPoint[] {
+  const { lrv, urv } = run.madeWith.configuration;
+  const { readings } = evaluateStoredRun(run);
+  return (predicted ?? []).flatMap(({ errorOfLimit, uncertaintyOfLimit }, i) => {
+    const reading = readings[i];
+    return reading === undefined || errorOfLimit === null
+      ? []
+      : [
+          {
+            x: ((reading.applied - lrv) / (urv - lrv)) * 100,
+            y: errorOfLimit,
+            direction: reading.direction,
+            reach: uncertaintyOfLimit,
+            accepted: 1,
+          },
+        ];
+  });
+}
+
+/** The corridor of one run, or of the same points as found and as left, or of what was found and what is advised. */
+export function corridorOf(
+  asFound: StoredRun,
+  asLeft: StoredRun | null = null,
+  predicted: readonly Outlook[] | null = null,
+): CorridorShape {
   const { madeWith } = asLeft ?? asFound;
   const decades = decadesOfRun(madeWith);
   const found = pointsOf(asFound, decades !== null);
@@ -96,6 +123,7 @@ export function corridorOf(asFound: StoredRun, asLeft: StoredRun | null = null):
     adjustAbove: madeWith.tolerance.adjustAbovePercentOfLimit / 100,
     asFound: found,
     asLeft: left,
+    predicted: predictedOf(asFound, predicted),
     guard:
       madeWith.decisionRule.kind === 'simple'
         ? []

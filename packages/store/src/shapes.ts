@@ -1,4 +1,5 @@
 /** What entries look like and what can be chosen in them. Free of PostgreSQL, so that a browser's forms say the same. */
+export { guardedAct } from './jobs/adjustment-kinds';
 export { CONNECT_CHECKS, SECOND_INDICATIONS, WORK_PLACES } from './jobs/connection';
 export { COLD_SET_UP, FOLLOWS, HOT_CHECK } from './jobs/checklists';
 export { isTooFast, leakLimit, leakOf, type Leak, type LeakBasis } from './jobs/leak';

@@ -19,6 +19,7 @@ import type { Letterhead, Site } from '@barys/store/people';
 import type { JobDoubt } from '@barys/store/registers';
 import type { Run } from '@barys/store/runs';
 import { Document, Image, Page, Text, View } from '@react-pdf/renderer';
+import { readInWords } from '@/places/jobs/advice/words';
 import {
   ADJUSTMENT_WORD,
   checkInWords,
@@ -251,24 +252,11 @@ function Adjustments({ job }: Pick<CertificateEntry, 'job'>) {
   if (job.adjustments.length === 0) return null;
   return (
     <Section title="Adjustments">
-      {job.adjustments.map(
-        ({
-          id,
-          kind,
-          inputUnit,
-          outputUnit,
-          atAppliedText,
-          beforeText,
-          afterText,
-          description,
-          madeBy,
-          madeAt,
-        }) => (
-          <Text key={id}>
-            {`${ADJUSTMENT_WORD[kind]} at ${withPoint(atAppliedText)} ${unitWord(inputUnit)}: ${withPoint(beforeText)} before, ${withPoint(afterText)} ${unitWord(outputUnit)} after${description === '' ? '' : ` (${description})`}; ${madeBy}, ${showMoment(madeAt)}`}
-          </Text>
-        ),
-      )}
+      {job.adjustments.map((one) => (
+        <Text key={one.id}>
+          {`${ADJUSTMENT_WORD[one.kind]} at ${withPoint(one.atAppliedText)} ${unitWord(one.inputUnit)}: ${readInWords(withPoint(one.beforeText), one)} before, ${readInWords(withPoint(one.afterText), one)} after${one.description === '' ? '' : ` (${one.description})`}${one.against === '' ? '' : `; against: ${one.against}`}; ${one.madeBy}, ${showMoment(one.madeAt)}`}
+        </Text>
+      ))}
     </Section>
   );
 }

@@ -1,5 +1,8 @@
 'use client';
+import { guardsAt, outputOfDeviation, type Act, type GuardedJob, type NullAt } from '@barys/core/adjust';
+import type { SignalRange } from '@barys/core/signal';
 import type { AdjustmentKind } from '@barys/store/jobs';
+import { guardedAct } from '@barys/store/shapes';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import MenuItem from '@mui/material/MenuItem';
@@ -7,9 +10,13 @@ import Stack from '@mui/material/Stack';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
+import { readNumber } from '@/ui/readNumber';
 import { Refused } from '@/ui/Refused';
 import { asItStands, useSubmit } from '@/ui/useSubmit';
 import { leaveAdjustAction, logAdjustmentAction } from './actions/adjust';
+import { GuardLines } from './advice/GuardLines';
+import { NextSetting, screwAdvice, type OutputShown, type Screws } from './advice/NextSetting';
+import { endOfKind, plannedStep, type PlannedStep } from './advice/plan';
 import { ADJUSTMENT_WORD } from './words';
 
 interface End {
@@ -18,69 +25,83 @@ interface End {
   /** What the last run read there, or nothing. */
   readonly before: string;
 }
+export type AdjustEnds = Readonly<Record<PlannedStep['end'], End>>;
 
-type Fields = { kind: AdjustmentKind; at: string; before: string; after: string; note: string };
+/** What the output is read with: itself, or as a deviation from an end that a null meter is set to. */
+const READ_WITH = { output: null, 'null at 0 %': 0, 'null at 100 %': 100 } as const satisfies Record<
+  string,
+  NullAt | null
+>;
+type ReadWith = keyof typeof READ_WITH;
+const READ_WITH_WORD: Record<ReadWith, string> = {
+  output: 'The output itself',
+  'null at 0 %': 'Null meter, nothing at 0 %',
+  'null at 100 %': 'Null meter, nothing at 100 %',
+};
+
+interface Fields {
+  readonly kind: AdjustmentKind;
+  readonly at: string;
+  readonly before: string;
+  readonly after: string;
+  readonly note: string;
+  readonly readWith: ReadWith;
+  readonly nullUnit: 'output unit' | '% of span';
+}
 
 /** Kinds that are made at an end of the range. */
 const HAS_AIM: ReadonlySet<AdjustmentKind> = new Set(['zero', 'span', 'sensor trim', 'output trim']);
 
-/** The end of the range where a kind of adjustment is made. */
-const endOf = (kind: AdjustmentKind, ends: { zero: End; span: End }): End =>
-  kind === 'span' ? ends.span : ends.zero;
-
 /** @param isFirst whether the last run is still what the instrument reads before it: not once something was turned */
-const fresh = (kind: AdjustmentKind, ends: { zero: End; span: End }, isFirst: boolean): Fields => {
-  const { applied, before } = endOf(kind, ends);
+const fresh = (
+  { kind, end }: PlannedStep,
+  ends: AdjustEnds,
+  isFirst: boolean,
+): Omit<Fields, 'readWith' | 'nullUnit'> => {
+  const { applied, before } = ends[end];
   return { kind, at: applied, before: isFirst ? before : '', after: '', note: '' };
 };
 
-export function AdjustForm({
-  job,
-  inputUnit,
-  outputUnit,
-  ends,
-  madeCount,
-}: {
-  job: number;
-  inputUnit: string;
-  outputUnit: string;
-  ends: { zero: End; span: End };
+export interface AdjustFormProps {
+  readonly job: number;
+  readonly inputUnit: string;
+  readonly output: OutputShown;
+  readonly range: SignalRange;
+  readonly ends: AdjustEnds;
   /** How many are logged in this pass; the form begins anew after each. */
-  madeCount: number;
-}) {
-  // Zero comes first, span after it.
-  return (
-    <AdjustFields
-      key={madeCount}
-      job={job}
-      inputUnit={inputUnit}
-      outputUnit={outputUnit}
-      ends={ends}
-      first={madeCount % 2 === 0 ? 'zero' : 'span'}
-      madeCount={madeCount}
-    />
-  );
+  readonly madeCount: number;
+  /** What is to be adjusted; null where nothing was advised or said. */
+  readonly act: Act | null;
+  /** Null where zero and span do not pull on each other, or were not read at both ends. */
+  readonly screws: Screws | null;
+  readonly guarded: GuardedJob;
+  /** What sets the span, by its name. */
+  readonly spanScrew: string;
 }
 
-function AdjustFields({
-  job,
-  inputUnit,
-  outputUnit,
-  ends,
-  first,
-  madeCount,
-}: {
-  job: number;
-  inputUnit: string;
-  outputUnit: string;
-  ends: { zero: End; span: End };
-  first: AdjustmentKind;
-  madeCount: number;
-}) {
+export function AdjustForm(props: AdjustFormProps) {
+  return <AdjustFields key={props.madeCount} {...props} />;
+}
+
+/** The step that the form begins with: the screw that is advised, else what the act asks for. */
+function firstStep({ act, madeCount, screws }: AdjustFormProps): PlannedStep {
+  const next = screws === null ? null : screwAdvice(screws, undefined).next;
+  return next === null ? plannedStep(act, madeCount) : { kind: next.screw, end: endOfKind(next.screw) };
+}
+
+function AdjustFields(props: AdjustFormProps) {
+  const { job, inputUnit, output, range, ends, madeCount, screws, guarded, spanScrew } = props;
   const { answer, isPending, form } = useSubmit(logAdjustmentAction, `adjust ${job} ${madeCount}`);
   const isFirst = madeCount === 0;
-  const [fields, setFields] = useState<Fields>(() => fresh(first, ends, isFirst));
-  const aim = endOf(fields.kind, ends).aim;
+  const [end, setEnd] = useState<PlannedStep['end']>(() => firstStep(props).end);
+  const [fields, setFields] = useState<Fields>(() => ({
+    ...fresh(firstStep(props), ends, isFirst),
+    readWith: 'output',
+    nullUnit: 'output unit',
+  }));
+  const { aim, applied } = ends[end];
+  const nullAt = READ_WITH[fields.readWith];
+  const unit = nullAt === null || fields.nullUnit === 'output unit' ? output.unit : '% of span';
   const text = (name: keyof Fields) => ({
     value: fields[name],
     onChange: ({ target }: { target: { value: string } }) =>
@@ -88,13 +109,40 @@ function AdjustFields({
     autoComplete: 'off',
   });
   const decimal = { htmlInput: { inputMode: 'decimal' as const } };
+  const typed = readNumber(fields.before).value;
+  const before =
+    typed === null
+      ? null
+      : nullAt === null
+        ? typed
+        : outputOfDeviation(range, nullAt, fields.nullUnit, typed);
+  const at = readNumber(fields.at).value;
+  const act = guardedAct(fields.kind);
+  const isScrew = screws !== null && (fields.kind === 'zero' || fields.kind === 'span');
   return (
     <form {...form(asItStands)} noValidate>
       <input type="hidden" name="job" value={job} />
-      {HAS_AIM.has(fields.kind) && (
-        <Typography variant="body2" sx={{ color: 'text.secondary', mb: 1.5 }}>
-          Aim at {aim} {outputUnit} with {endOf(fields.kind, ends).applied} {inputUnit} applied.
-        </Typography>
+      {isScrew ? (
+        <NextSetting
+          screws={screws}
+          now={
+            before === null || (fields.kind !== 'zero' && fields.kind !== 'span')
+              ? undefined
+              : { at: fields.kind, reading: before }
+          }
+          spanScrew={spanScrew}
+          applied={{ zero: `${ends.zero.applied} ${inputUnit}`, span: `${ends.span.applied} ${inputUnit}` }}
+          output={output}
+        />
+      ) : (
+        HAS_AIM.has(fields.kind) && (
+          <Typography variant="body2" sx={{ color: 'text.secondary', mb: 1.5 }}>
+            Aim at {aim} {output.unit} with {applied} {inputUnit} applied.
+          </Typography>
+        )
+      )}
+      {act !== null && at !== null && (
+        <GuardLines guards={guardsAt(guarded, act, range, { applied: at, before, isMoving: null })} />
       )}
       <Box sx={{ display: 'grid', gap: 1, gridTemplateColumns: { xs: '1fr 1fr', sm: '1.2fr 1fr 1fr 1fr' } }}>
         <TextField
@@ -102,9 +150,16 @@ function AdjustFields({
           name="kind"
           label="What"
           value={fields.kind}
-          onChange={({ target }) =>
-            setFields(({ note }) => ({ ...fresh(target.value as AdjustmentKind, ends, isFirst), note }))
-          }
+          onChange={({ target }) => {
+            const kind = target.value as AdjustmentKind;
+            setEnd(endOfKind(kind));
+            setFields(({ note, readWith, nullUnit }) => ({
+              ...fresh({ kind, end: endOfKind(kind) }, ends, isFirst),
+              note,
+              readWith,
+              nullUnit,
+            }));
+          }}
         >
           {(Object.keys(ADJUSTMENT_WORD) as AdjustmentKind[]).map((kind) => (
             <MenuItem key={kind} value={kind}>
@@ -115,7 +170,7 @@ function AdjustFields({
         <TextField name="atAppliedText" label={`Applied, ${inputUnit}`} slotProps={decimal} {...text('at')} />
         <TextField
           name="beforeText"
-          label={`Before, ${outputUnit}`}
+          label={`Before, ${unit}`}
           placeholder={isFirst ? undefined : 'read it again'}
           slotProps={isFirst ? decimal : { ...decimal, inputLabel: { shrink: true } }}
           {...text('before')}
@@ -123,20 +178,72 @@ function AdjustFields({
         />
         <TextField
           name="afterText"
-          label={`After, ${outputUnit}`}
+          label={`After, ${unit}`}
           slotProps={decimal}
           {...text('after')}
           autoFocus={isFirst}
         />
       </Box>
-      <Stack direction="row" sx={{ gap: 1, mt: 1 }}>
+      <Box sx={{ display: 'grid', gap: 1, mt: 1, gridTemplateColumns: { xs: '1fr', sm: '1.2fr 2fr auto' } }}>
+        <NullMeter
+          fields={fields}
+          change={(more) => setFields((so) => ({ ...so, ...more }))}
+          output={output.unit}
+        />
         <TextField name="description" label="Note (turns, trim, part)" fullWidth {...text('note')} />
         <Button type="submit" variant="outlined" aria-busy={isPending}>
           Log
         </Button>
-      </Stack>
+      </Box>
       <Refused answer={answer} />
     </form>
+  );
+}
+
+/** What before and after are read with. A deviation is typed with its few digits, in its own unit. */
+function NullMeter({
+  fields: { readWith, nullUnit },
+  change,
+  output,
+}: {
+  fields: Fields;
+  change: (more: Partial<Fields>) => void;
+  output: string;
+}) {
+  return (
+    <Stack sx={{ gap: 1 }}>
+      <TextField
+        select
+        label="Read at"
+        name="readWith"
+        value={readWith}
+        // What was read at one meter is no reading of another.
+        onChange={({ target }) => change({ readWith: target.value as ReadWith, before: '', after: '' })}
+        fullWidth
+      >
+        {(Object.keys(READ_WITH_WORD) as ReadWith[]).map((one) => (
+          <MenuItem key={one} value={one}>
+            {READ_WITH_WORD[one]}
+          </MenuItem>
+        ))}
+      </TextField>
+      {READ_WITH[readWith] !== null && (
+        <TextField
+          select
+          label="It reads in"
+          name="nullUnit"
+          value={nullUnit}
+          onChange={({ target }) => change({ nullUnit: target.value as Fields['nullUnit'] })}
+          fullWidth
+        >
+          <MenuItem value="output unit">{output}</MenuItem>
+          <MenuItem value="% of span">% of span</MenuItem>
+        </TextField>
+      )}
+      {READ_WITH[readWith] !== null && (
+        <input type="hidden" name="nullAt" value={String(READ_WITH[readWith])} />
+      )}
+    </Stack>
   );
 }
 

@@ -6,6 +6,7 @@ import TableCell from '@mui/material/TableCell';
 import TableHead from '@mui/material/TableHead';
 import TableRow from '@mui/material/TableRow';
 import { unitWord } from '@/places/references/words';
+import { readInWords, settingInWords } from './advice/words';
 import { showMoment } from '@/server/dates';
 import { Figure } from '@/ui/Figure';
 import { ADJUSTMENT_WORD } from './words';
@@ -25,39 +26,30 @@ export function AdjustmentTable({ adjustments }: { adjustments: readonly Adjustm
           </TableRow>
         </TableHead>
         <TableBody>
-          {adjustments.map(
-            ({
-              id,
-              kind,
-              description,
-              inputUnit,
-              outputUnit,
-              atAppliedText,
-              beforeText,
-              afterText,
-              madeBy,
-              madeAt,
-            }) => (
-              <TableRow key={id}>
-                <TableCell>{ADJUSTMENT_WORD[kind]}</TableCell>
-                {(
-                  [
-                    [atAppliedText, inputUnit],
-                    [beforeText, outputUnit],
-                    [afterText, outputUnit],
-                  ] as const
-                ).map(([text, unit], index) => (
-                  <TableCell key={index} align="right" sx={{ whiteSpace: 'nowrap' }}>
-                    <Figure>{text}</Figure> {unitWord(unit)}
-                  </TableCell>
-                ))}
-                <TableCell>{description}</TableCell>
-                <TableCell>
-                  {madeBy}, {showMoment(madeAt)}
+          {adjustments.map((adjustment) => (
+            <TableRow key={adjustment.id}>
+              <TableCell>{ADJUSTMENT_WORD[adjustment.kind]}</TableCell>
+              {[
+                `${adjustment.atAppliedText} ${unitWord(adjustment.inputUnit)}`,
+                readInWords(adjustment.beforeText, adjustment),
+                readInWords(adjustment.afterText, adjustment),
+              ].map((read, index) => (
+                <TableCell key={index} align="right" sx={{ whiteSpace: 'nowrap' }}>
+                  <Figure>{read}</Figure>
                 </TableCell>
-              </TableRow>
-            ),
-          )}
+              ))}
+              <TableCell>
+                {[adjustment.description, settingInWords(adjustment), adjustment.against]
+                  .filter((one) => one !== '')
+                  .map((one) => (
+                    <div key={one}>{one}</div>
+                  ))}
+              </TableCell>
+              <TableCell>
+                {adjustment.madeBy}, {showMoment(adjustment.madeAt)}
+              </TableCell>
+            </TableRow>
+          ))}
         </TableBody>
       </Table>
     </Box>

@@ -3,6 +3,7 @@
  * right only sometimes. Sizes that no standard fixes are common practice, from memory, and say so.
  */
 import { formatPlain, formatSignificant } from '../text';
+import { appliedForOutput, transferOf, type SignalRange } from '../signal';
 import type { PressureKind } from '../units';
 import { isZeroTrimmed, type AdjustableBody } from './acts';
 import { FURTHER_THAN_DRIFT } from './advice';
@@ -182,4 +183,28 @@ export function guardsOf(act: GuardedAct, at: Circumstances): readonly Guard[] {
   if (isTrim(act)) found.push(...restGuards(act, at));
   found.push(...stageGuards(act, at), ...rangeGuards(act, at));
   return found.sort((a, b) => Number(a.level === 'warned') - Number(b.level === 'warned'));
+}
+
+/** All of a job that guards look at, but for what is applied and read at the adjustment itself. */
+export type GuardedJob = Omit<Circumstances, 'applied' | 'offset' | 'isMoving'>;
+
+/**
+ * What speaks against an adjustment of a job at what is applied.
+ * @param before output before it, in the output unit; null where it is not known
+ * @param isMoving whether the reading still moves; null where nobody watched it
+ */
+export function guardsAt(
+  job: GuardedJob,
+  act: GuardedAct,
+  range: SignalRange,
+  {
+    applied,
+    before,
+    isMoving,
+  }: { readonly applied: number; readonly before: number | null; readonly isMoving: boolean | null },
+): readonly Guard[] {
+  // Through a root the output near zero says nothing of the offset before it.
+  const isStraight = transferOf(range).kind === 'linear';
+  const offset = before === null || !isStraight ? null : appliedForOutput(range, before) - applied;
+  return guardsOf(act, { ...job, applied, offset, isMoving });
 }

@@ -22,10 +22,19 @@ export {
   type ReadingWithDigital,
   type School,
   type Stages,
+  type Suffices,
 } from './advice';
 export { portraitOf, type Estimate, type Portrait, type Scatter } from './portrait';
 export { predict, type LoopTest, type Predicted, type TrimPoint } from './predict';
-export { NULL_UNITS, outputOfDeviation, type NullAt, type NullUnit } from './null-meter';
+export {
+  isDeviation,
+  keptDeviation,
+  NULL_UNITS,
+  outputOfDeviation,
+  parseOutput,
+  type NullAt,
+  type NullUnit,
+} from './null-meter';
 export {
   adviseScrews,
   movesLeft,
@@ -41,12 +50,14 @@ export {
   type TurnEffects,
 } from './screws';
 export {
+  guardsAt,
   guardsOf,
   isAtAtmosphere,
   type Circumstances,
   type Guard,
   type GuardCode,
   type GuardedAct,
+  type GuardedJob,
 } from './guards';
 export { sequenceOf, WAIT_BEFORE_TAKEN_S, type SequenceStep } from './sequence';
 export { actWords, doWords, headline, incurableWords, portraitWords, remarkOf } from './words';

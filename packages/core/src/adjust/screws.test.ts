@@ -2,8 +2,11 @@ import { describe, expect, it } from 'vitest';
 import { expectAll, loadCases, type Case } from '../../test/fixtures';
 import {
   adviseScrews,
+  isDeviation,
+  keptDeviation,
   movesLeft,
   outputOfDeviation,
+  parseOutput,
   plainAlternation,
   turnsFor,
   type Ends,
@@ -212,6 +215,26 @@ describe('deviations at a null meter', () => {
     expect(outputOfDeviation({ ...range, outputLow: 20, outputHigh: 4 }, 100, 'output unit', 0.01)).toBe(
       4.01,
     );
+  });
+  it('are kept with the end that they are from, so that the text says the output by itself', () => {
+    expect(keptDeviation(range, 0, '0.02 null')).toBe('4 + 0.02');
+    expect(keptDeviation(range, 100, '\u22120,15 % NULL')).toBe('20 - 0,15 % of 16');
+    expect(keptDeviation(range, 100, '20 - 0,15 % of 16')).toBe('20 - 0,15 % of 16');
+    expect(parseOutput('4 + 0.02').value).toBe(4.02);
+    expect(parseOutput('20 - 0,15 % of 16').value).toBe(19.976);
+    expect(parseOutput('0.2 - 0.001').value).toBe(0.199);
+    expect(parseOutput(' 12,04 ')).toEqual({ text: '12,04', value: 12.04 });
+    expect(['0.02null', '+.5 %null', '4 + 0.02'].every(isDeviation)).toBe(true);
+    expect(['4.02', 'null', '0.02 mA', '4 + 0.02 + 1', '0..2 + x'].some(isDeviation)).toBe(false);
+  });
+  it('are refused where no null meter stands at nothing, from another range, and where they are no numbers', () => {
+    expect(() => keptDeviation(range, 50, '0.02 null')).toThrow('type the output itself here');
+    expect(() => keptDeviation(range, NaN, '4 + 0.02')).toThrow('type the output itself here');
+    expect(() => keptDeviation(range, 100, '4 + 0.02')).toThrow('another range');
+    expect(() => keptDeviation(range, 100, '20 - 0.15 % of 40')).toThrow('another range');
+    expect(() => keptDeviation(range, 0, '0.0.2 null')).toThrow('decimal');
+    expect(() => parseOutput('4 + 1.2.3')).toThrow('decimal');
+    expect(() => parseOutput('null')).toThrow('not a number');
   });
   it('are numbers', () => {
     expect(() => outputOfDeviation(range, 0, '% of span', Infinity)).toThrow('finite');

@@ -144,5 +144,5 @@ export function remarkOf(outlook: ActOutlook, advice: Advice): string {
   const [worst, leads] = [worstOf(outlook), lead === undefined ? null : worstOf(lead)];
   if (worst === null || leads === null) return '';
   const gain = leads - worst;
-  return gain > 0 ? `gains ${percent(gain)} of span` : 'gains nothing more';
+  return gain >= 0.0005 ? `gains ${percent(gain)} of span` : 'gains nothing more';
 }

@@ -1,4 +1,5 @@
 /** What is changed at an instrument over a link, in a job: only while nothing follows its loop, and never without a trace. */
+import { guardsAt, type GuardedAct } from '@barys/core/adjust';
 import { digitalWords, unitWords, type InstrumentAct, type ReadSetup } from '@barys/core/port';
 import { formatSignificant, parseTyped } from '@barys/core/text';
 import { isPressureUnit } from '@barys/core/units';
@@ -6,15 +7,15 @@ import { z } from 'zod';
 import { appendToTrail } from '../db/audit';
 import type { Queryable } from '../db/database';
 import { StoreError } from '../db/errors';
-import { logAdjustment, refuseAtAtmosphere, type AdjustmentKind } from '../jobs/adjust';
-import { connectionOfJob } from '../jobs/connection';
+import { logAdjustment, refuseAtAtmosphere } from '../jobs/adjust';
+import type { AdjustmentKind } from '../jobs/adjustment-kinds';
+import { guardedJob, isLoopFree } from '../jobs/guards';
 import { lockJobAt } from '../jobs/move';
-import { CONTROLLER_QUESTION } from '../jobs/questions';
 import type { Actor } from '../people/actor';
 import { requireWorker } from '../people/people';
 import { findSite } from '../people/site';
 import { findInstrument } from '../registers/instruments';
-import type { Bench } from './benches';
+import { AWAY_MS, type Bench } from './benches';
 import { addRequest, type RequestOfJob } from './requests';
 import { thereAt, whyStrange } from './there';
 
@@ -72,15 +73,20 @@ const KIND: Readonly<Record<InstrumentAct['kind'], AdjustmentKind>> = {
   'transfer function': 'other',
 };
 
-/** Whether the job says that nothing follows the loop: its controller is in manual, or the instrument is at the bench. */
-async function isLoopFree(tx: Queryable, jobId: number): Promise<boolean> {
-  if ((await connectionOfJob(tx, jobId))?.place === 'at the bench') return true;
-  const said = await tx.query(
-    `select from stage_passed, jsonb_array_elements(answers) as given
-     where job_id = $1 and given ->> 'question' = $2 and given ->> 'answer' <> '' limit 1`,
-    [jobId, CONTROLLER_QUESTION],
+/** What is changed, as guards know it; null of what no guard looks at. */
+const GUARDED_ACT: Readonly<Partial<Record<InstrumentAct['kind'], GuardedAct>>> = {
+  'zero trim': 'zero',
+  'output trim': 'output trim',
+};
+
+/** Whether a reference at the bench says that it does not stand. */
+async function isMovingAt(tx: Queryable, bench: number, now: Date): Promise<boolean | null> {
+  const [said] = await tx.query<{ isMoving: boolean | null }>(
+    `select bool_or(not is_stable) as "isMoving" from bench_value
+     where token_id = $1 and channel = 'pressure' and seen_at > $2`,
+    [bench, new Date(now.getTime() - AWAY_MS)],
   );
-  return said.length > 0;
+  return said?.isMoving ?? null;
 }
 
 /**
@@ -114,6 +120,16 @@ export async function askForWrite(
     (one) => one.device === device && one.channel === 'digital value',
   );
   const isDemo = (await findSite(tx))?.isDemo === true;
+  const guarded = GUARDED_ACT[act.kind];
+  if (guarded !== undefined) {
+    const against = guardsAt(await guardedJob(tx, jobId, instrument), guarded, instrument.configuration, {
+      applied,
+      before: null,
+      // A loop that is fixed follows no pressure, so an output trim does not wait for one.
+      isMoving: act.kind === 'output trim' ? null : await isMovingAt(tx, bench, actor.at),
+    }).find(({ level }) => level === 'refused');
+    if (against !== undefined) throw refuse(against.why);
+  }
   const why = found === undefined ? `Nothing is heard of ${device}.` : whyStrange(found, null, isDemo);
   if (why !== null) throw refuse(why);
   const id = await addRequest(

@@ -16,6 +16,7 @@ export type Refusal =
   | { code: 'already-adjusted' }
   | { code: 'loop-fixed'; milliamp: number }
   | { code: 'reason-needed'; why: string }
+  | { code: 'guarded'; why: string }
   | { code: 'reference-unfit'; tag: string; why: string }
   | { code: 'reference-reason-needed'; tag: string; why: string }
   | { code: 'range-unfit'; why: string }
@@ -78,6 +79,7 @@ const WORDS: { readonly [C in Refusal['code']]: Told<C> } = {
   'loop-fixed': (refusal) =>
     `The loop current is still fixed at ${refusal.milliamp} mA over the link and follows no pressure: let it go first, or log as Other how it was let go.`,
   'reason-needed': (refusal) => `Say why: ${refusal.why}.`,
+  guarded: (refusal) => `${refusal.why} If it was done all the same, the note says why.`,
   'reference-unfit': (refusal) => `${refusal.tag} cannot be used: ${refusal.why}.`,
   'reference-reason-needed': (refusal) =>
     `${refusal.tag} does not fit: ${refusal.why}. Choose another, or say why it is used all the same.`,

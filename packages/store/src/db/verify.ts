@@ -26,6 +26,7 @@ export type Verified =
 /** The tables whose rows the trail holds, and whether rows are only ever added to them. */
 export const KEPT_KINDS = {
   adjustment: true,
+  advice: true,
   amendment: true,
   amendment_review: true,
   attachment: true,

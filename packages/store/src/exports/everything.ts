@@ -28,6 +28,7 @@ const TABLES: readonly (readonly [name: string, columns: string])[] = [
   ['reading', '*'],
   ['point_mark', '*'],
   ['adjustment', '*'],
+  ['advice', '*'],
   ['valve_move', '*'],
   ['amendment', '*'],
   ['setup_reading', '*'],

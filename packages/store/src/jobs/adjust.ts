@@ -1,34 +1,32 @@
 /** The log of what was done to an instrument between as found and as left. */
+import {
+  adviseScrews,
+  guardsAt,
+  isAtAtmosphere,
+  outputOfDeviation,
+  type NullAt,
+  type NullUnit,
+  type Screw,
+} from '@barys/core/adjust';
 import type { InstrumentAct } from '@barys/core/port';
 import { parseTyped } from '@barys/core/text';
 import { convertPressure, type PressureUnit } from '@barys/core/units';
+import { guardedAct, type AdjustmentKind } from './adjustment-kinds';
 import { appendToTrail } from '../db/audit';
 import type { Queryable } from '../db/database';
 import { connectionOfJob } from './connection';
 import { StoreError } from '../db/errors';
 import type { Instrument } from '../registers/instrument';
 import { findInstrument } from '../registers/instruments';
+import { guardedJob } from './guards';
 import { lockJobAt } from './move';
 import { requireWorker } from '../people/people';
 import type { Actor } from '../people/actor';
-import { currentPass } from '../runs/load';
-
-export const ADJUSTMENT_KINDS = [
-  'zero',
-  'span',
-  'sensor trim',
-  'output trim',
-  'mid-scale',
-  'near vacuum',
-  'linkage',
-  'cleaning',
-  'part',
-  'other',
-] as const;
-export type AdjustmentKind = (typeof ADJUSTMENT_KINDS)[number];
+import { adviceOnRun, screwsAfter } from '../runs/advice';
+import { currentPass, runsOfJob } from '../runs/load';
 
 /** Kinds that say little without a word about what was done. */
-const NEED_WORDS: ReadonlySet<AdjustmentKind> = new Set(['cleaning', 'part', 'other']);
+const NEED_WORDS: ReadonlySet<AdjustmentKind> = new Set(['re-range', 'cleaning', 'part', 'other']);
 
 export interface Adjustment {
   readonly id: number;
@@ -41,25 +39,41 @@ export interface Adjustment {
   readonly outputUnit: string;
   /** Input at which before and after were read, as typed, in the input unit. */
   readonly atAppliedText: string;
-  /** Output before and after, as typed, in the output unit. */
+  /** Output before and after, as typed, in the output unit; deviations where a null meter was read. */
   readonly beforeText: string;
   readonly afterText: string;
+  /** The same as numbers: what was applied, and the output itself. */
+  readonly atApplied: number;
+  readonly before: number;
+  readonly after: number;
+  /** Where the null meter stood at nothing, and what it reads in; null where the output itself was read. */
+  readonly nullAt: NullAt | null;
+  readonly nullUnit: NullUnit | null;
+  /** The setting that was advised, and whether it was followed; null where none was. */
+  readonly advised: AdvisedSetting | null;
+  /** What spoke against it; empty where nothing did. */
+  readonly against: string;
   readonly madeBy: string;
   readonly madeAt: Date;
+}
+
+export interface AdvisedSetting {
+  readonly screw: Screw;
+  /** Output unit. */
+  readonly setTo: number;
+  readonly isFollowed: boolean;
 }
 
 export function adjustmentsOfJob(db: Queryable, jobId: number): Promise<Adjustment[]> {
   return db.query<Adjustment>(
     `select adjustment.id, pass, kind, description, input_unit as "inputUnit", output_unit as "outputUnit",
-       at_applied_text as "atAppliedText", before_text as "beforeText",
-       after_text as "afterText", name_at(made_by, made_at) as "madeBy", made_at as "madeAt"
+       at_applied_text as "atAppliedText", before_text as "beforeText", after_text as "afterText",
+       at_applied as "atApplied", before_output as before, after_output as after, null_at as "nullAt",
+       null_unit as "nullUnit", advised, against, name_at(made_by, made_at) as "madeBy", made_at as "madeAt"
      from adjustment where job_id = $1 order by adjustment.id`,
     [jobId],
   );
 }
-
-/** Above this share of the barometer a pressure counts as atmosphere. */
-const NEAR_ATMOSPHERE = 0.8;
 
 /**
  * The barometer moves, so neither the span of a vacuum gauge nor the zero of an absolute transmitter is set at it: usual
@@ -72,21 +86,22 @@ export async function refuseAtAtmosphere(
   what: AdjustmentKind,
   applied: number,
 ): Promise<void> {
-  const isSpanOfVacuum = kind === 'vacuum' && what === 'span';
-  const isZeroOfAbsolute = kind === 'absolute' && what === 'zero';
-  if (!isSpanOfVacuum && !isZeroOfAbsolute) return;
-  const barometerHpa = (await connectionOfJob(tx, jobId))?.ambient.barometerHpa ?? 1013;
-  if (convertPressure(applied, configuration.inputUnit, 'hPa') < NEAR_ATMOSPHERE * barometerHpa) return;
+  if (what !== 'span' && what !== 'zero') return;
+  const hpa = (await connectionOfJob(tx, jobId))?.ambient.barometerHpa ?? 1013;
+  const barometer = convertPressure(hpa, 'hPa', configuration.inputUnit);
+  if (!isAtAtmosphere(what, { kind, applied, barometer })) return;
+  const isSpanOfVacuum = what === 'span';
   throw new StoreError({
     code: 'at-atmosphere',
     what: isSpanOfVacuum ? 'The span of a vacuum gauge' : 'The zero of an absolute transmitter',
   });
 }
 
-export type NewAdjustment = Omit<
+export type NewAdjustment = Pick<
   Adjustment,
-  'id' | 'pass' | 'inputUnit' | 'outputUnit' | 'madeBy' | 'madeAt'
->;
+  'kind' | 'description' | 'atAppliedText' | 'beforeText' | 'afterText'
+> &
+  Partial<Pick<Adjustment, 'nullAt' | 'nullUnit'>>;
 
 /** What was changed at the instrument itself, and where. */
 export interface OverLink {
@@ -112,10 +127,49 @@ export async function refuseFixedLoop(tx: Queryable, jobId: number): Promise<voi
     throw new StoreError({ code: 'loop-fixed', milliamp: last.milliamp });
 }
 
+/** Two texts as outputs: as they are, or as deviations from the end that a null meter is set to. */
+function outputsOf(
+  { beforeText, afterText, nullAt = null, nullUnit = null }: NewAdjustment,
+  range: Instrument['configuration'],
+): readonly { readonly text: string; readonly output: number }[] {
+  return [beforeText, afterText].map((typed) => {
+    const { text, value } = parseTyped(typed);
+    const output =
+      nullAt === null || nullUnit === null ? value : outputOfDeviation(range, nullAt, nullUnit, value);
+    return { text, output };
+  });
+}
+
+/** The setting that the passes so far ask for, and whether an entry followed it; null where none is advised. */
+async function advisedFor(
+  tx: Queryable,
+  jobId: number,
+  instrument: Instrument,
+  entry: {
+    readonly kind: AdjustmentKind;
+    readonly before: number;
+    readonly after: number;
+    readonly pass: number;
+  },
+): Promise<AdvisedSetting | null> {
+  if (entry.kind !== 'zero' && entry.kind !== 'span') return null;
+  const run = (await runsOfJob(tx, jobId)).filter(({ thrownAway }) => thrownAway === null).at(-1);
+  const advice = run === undefined ? null : adviceOnRun(run, instrument.body, false);
+  if (run === undefined || advice === null) return null;
+  const made = (await adjustmentsOfJob(tx, jobId)).filter(({ pass }) => pass === entry.pass);
+  const situation = screwsAfter(run, advice, made);
+  if (situation === null) return null;
+  const { next } = adviseScrews({ ...situation, now: { at: entry.kind, reading: entry.before } });
+  if (next === null) return null;
+  const isThere = Math.abs(entry.after - next.setTo) <= situation.tolerance * (1 + 1e-9);
+  return { screw: next.screw, setTo: next.setTo, isFollowed: next.screw === entry.kind && isThere };
+}
+
 /**
  * Logs one adjustment with what the output was before and after.
  * @param overLink what was changed at the instrument itself; null where hands did it
- * @throws StoreError `wrong-stage`, `reason-needed`, `at-atmosphere`, `unknown-person`, `not-allowed`; CoreError for text that is no number
+ * @throws StoreError `wrong-stage`, `reason-needed`, `guarded` where something speaks against it and no reason is given,
+ *   `at-atmosphere`, `unknown-person`, `not-allowed`; CoreError for text that is no number
  */
 export async function logAdjustment(
   tx: Queryable,
@@ -129,17 +183,28 @@ export async function logAdjustment(
   const description = entry.description.trim();
   if (NEED_WORDS.has(entry.kind) && description === '')
     throw new StoreError({ code: 'reason-needed', why: 'what was done: the record keeps it in words' });
-  const [at, before, after] = [entry.atAppliedText, entry.beforeText, entry.afterText].map(parseTyped);
-  if (at === undefined || before === undefined || after === undefined)
-    throw new Error('three texts give three numbers');
   const instrument = await findInstrument(tx, { id: instrumentId });
   const { inputUnit, outputUnit } = instrument.configuration;
+  const at = parseTyped(entry.atAppliedText);
+  const [before, after] = outputsOf(entry, instrument.configuration);
+  if (before === undefined || after === undefined) throw new Error('two texts give two outputs');
   await refuseAtAtmosphere(tx, jobId, instrument, entry.kind, at.value);
   const pass = await currentPass(tx, jobId);
+  const against =
+    overLink === null
+      ? await againstIt(tx, jobId, instrument, { kind: entry.kind, applied: at.value, before: before.output })
+      : '';
+  if (against !== '' && description === '') throw new StoreError({ code: 'guarded', why: against });
+  const advised = await advisedFor(tx, jobId, instrument, {
+    kind: entry.kind,
+    before: before.output,
+    after: after.output,
+    pass,
+  });
   await tx.query(
     `insert into adjustment (job_id, pass, kind, description, at_applied_text, at_applied, before_text, before_output,
-       after_text, after_output, made_by, made_at, input_unit, output_unit, over_link)
-     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15)`,
+       after_text, after_output, made_by, made_at, input_unit, output_unit, over_link, null_at, null_unit, advised, against)
+     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16, $17, $18, $19)`,
     [
       jobId,
       pass,
@@ -148,14 +213,18 @@ export async function logAdjustment(
       at.text,
       at.value,
       before.text,
-      before.value,
+      before.output,
       after.text,
-      after.value,
+      after.output,
       actor.personId,
       actor.at,
       inputUnit,
       outputUnit,
       overLink === null ? null : JSON.stringify(overLink),
+      entry.nullAt ?? null,
+      entry.nullUnit ?? null,
+      advised === null ? null : JSON.stringify(advised),
+      against,
     ],
   );
   await appendToTrail(tx, actor, {
@@ -163,4 +232,24 @@ export async function logAdjustment(
     subject: { kind: 'job', id: jobId },
     detail: { pass, kind: entry.kind, at: at.text, before: before.text, after: after.text, description },
   });
+}
+
+/** What refuses an adjustment that hands have made: the log keeps it, with the reason that has to be given. */
+async function againstIt(
+  tx: Queryable,
+  jobId: number,
+  instrument: Instrument,
+  {
+    kind,
+    applied,
+    before,
+  }: { readonly kind: AdjustmentKind; readonly applied: number; readonly before: number },
+): Promise<string> {
+  const act = guardedAct(kind);
+  if (act === null) return '';
+  const job = await guardedJob(tx, jobId, instrument);
+  const refusals = guardsAt(job, act, instrument.configuration, { applied, before, isMoving: null }).filter(
+    ({ level }) => level === 'refused',
+  );
+  return refusals.map(({ why }) => why).join(' ');
 }

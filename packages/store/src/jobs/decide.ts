@@ -1,6 +1,8 @@
 /** A job is one visit to one instrument, walked through its stages to a signature. */
+import type { Act } from '@barys/core/adjust';
 import { lackInWords, lacksOf } from '@barys/core/hookup';
 import { adjustmentsOfJob, refuseFixedLoop } from './adjust';
+import { keepAdvice } from './advice';
 import { appendAllToTrail, appendToTrail } from '../db/audit';
 import { isSameRange } from '../registers/configuration';
 import type { Queryable } from '../db/database';
@@ -242,17 +244,22 @@ const BECAUSE: Partial<Record<DecisionOnRun, string>> = {
 
 /**
  * Decides on the readings as found. Adjusting, repairing and a range change go on to the log of what is done; leaving
- * and replacing go on to the return; further tests begin another run of the same points.
+ * and replacing go on to the return; further tests begin another run of the same points. What was advised is kept with it.
+ * @param act what is to be adjusted, where it is not what the advice says
  * @throws StoreError `reason-needed`, `as-found-only`, `wrong-stage`, `unknown-person`, `not-allowed`
  */
 export async function decideOnRun(
   tx: Queryable,
   actor: Actor,
   jobId: number,
-  { decision, note }: { readonly decision: DecisionOnRun; readonly note: string },
+  {
+    decision,
+    note,
+    act = null,
+  }: { readonly decision: DecisionOnRun; readonly note: string; readonly act?: Act | null },
 ): Promise<void> {
   await requireWorker(tx, actor);
-  await lockJobAt(tx, jobId, 'judge');
+  const { instrumentId } = await lockJobAt(tx, jobId, 'judge');
   const run = await lastRunOf(tx, jobId, 'as-found');
   const said = note.trim();
   const why = decision === 'leave' ? leavingNeeds(run) : BECAUSE[decision];
@@ -263,6 +270,8 @@ export async function decideOnRun(
     throw new StoreError({ code: 'as-found-only', procedure: procedure.name });
   const to = isChanging ? 'adjust' : decision === 'further tests' ? 'as-found' : 'return';
   const answers = [{ question: 'Decision', answer: decision }];
+  const { body } = await findInstrument(tx, { id: instrumentId });
+  await keepAdvice(tx, actor, jobId, { run, body, decision, act });
   await passStage(tx, actor, jobId, { from: 'judge', to, note: said, answers }, 'decide');
   if (decision === 'range change') await addLists(tx, actor, [jobId], listsFor('range change'));
   if (decision !== 'further tests') return;

@@ -1,6 +1,7 @@
 /** What is known of a job: lines of lists, and the whole file. */
 import type { Verdict } from '@barys/core/run';
 import { adjustmentsOfJob, type Adjustment } from './adjust';
+import { adviceOfJob, isRangeWrongIn, type KeptAdvice } from './advice';
 import { isSameRange } from '../registers/configuration';
 import { connectionsOfJob, type Connection } from './connection';
 import type { Queryable } from '../db/database';
@@ -70,6 +71,7 @@ const RENAMED_SQL = `
     union all select started_by, started_at from run where job_id = $1
     union all select read_by, read_at from reading join run on run.id = run_id where job_id = $1
     union all select made_by, made_at from adjustment where job_id = $1
+    union all select given_to, given_at from advice where job_id = $1
     union all select moved_by, moved_at from valve_move where job_id = $1
     union all select amended_by, amended_at from amendment where job_id = $1
     union all select read_by, read_at from setup_reading where job_id = $1
@@ -94,6 +96,10 @@ export interface JobFile extends JobLine {
   readonly connections: readonly Connection[];
   readonly runs: readonly Run[];
   readonly adjustments: readonly Adjustment[];
+  /** What was advised, and what was made of it, in order. */
+  readonly advice: readonly KeptAdvice[];
+  /** Whether another range was read from the instrument than its own, and none was set since. */
+  readonly isRangeWrong: boolean;
   readonly moves: readonly MadeMove[];
   /** What was read of its set-up, in order. */
   readonly setups: readonly SetupReading[];
@@ -207,6 +213,8 @@ export async function loadJob(db: Queryable, jobId: number): Promise<JobFile> {
     connections: (await connectionsOfJob(db, jobId)).map((connection) => asRun(connection, runs)),
     runs,
     adjustments: await adjustmentsOfJob(db, jobId),
+    advice: await adviceOfJob(db, jobId),
+    isRangeWrong: await isRangeWrongIn(db, jobId),
     moves: await movesOfJob(db, jobId),
     setups: await setupReadingsOfJob(db, jobId),
     lines: await linesOfJob(db, jobId),

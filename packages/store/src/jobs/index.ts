@@ -1,11 +1,13 @@
 /** A job from the brief to the closed record. */
 export {
-  type Adjustment,
-  ADJUSTMENT_KINDS,
-  type AdjustmentKind,
-  logAdjustment,
-  type NewAdjustment,
-} from './adjust';
+  type AdviceCopy,
+  type KeptAdvice,
+  MADE_OF_IT,
+  type MadeOfIt,
+  type Outcome,
+  outcomesOf,
+} from './advice';
+export { type Adjustment, type AdvisedSetting, logAdjustment, type NewAdjustment } from './adjust';
 export {
   AMENDABLE,
   AMENDABLE_FIELDS,
@@ -68,6 +70,8 @@ export {
   openJobs,
   type StageRecord,
 } from './file';
+export { ADJUSTMENT_KINDS, type AdjustmentKind, guardedAct } from './adjustment-kinds';
+export { guardedJob } from './guards';
 export { type InstrumentCopy, type Since } from './instrument-copy';
 export { type Leak, type LeakBasis, leakLimit } from './leak';
 export { type JobListLine, type JobList, tickLine } from './lists';

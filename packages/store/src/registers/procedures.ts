@@ -1,4 +1,5 @@
 /** Procedures: how a calibration is done, as versions that are never edited, only superseded. */
+import { SCHOOLS } from '@barys/core/adjust';
 import { CoreError } from '@barys/core/errors';
 import { plannedPoints, waitForDamping } from '@barys/core/procedure';
 import { z } from 'zod';
@@ -69,6 +70,8 @@ export const procedureContentSchema = z
     /** Null is the instrument's own. */
     tolerancePercentOfSpan: share('The tolerance').nullable(),
     adjustAbovePercentOfLimit: share('The adjust limit').nullable(),
+    /** When an instrument is adjusted; only past the adjust limit where it is not said. */
+    school: z.enum(SCHOOLS).optional(),
     decisionRule: decisionRuleSchema,
     leastRatio: number('The least accuracy ratio').min(1, 'The least accuracy ratio is at least 1.').max(20),
     /** Where nothing may be adjusted under this procedure. */

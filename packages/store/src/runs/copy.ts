@@ -1,6 +1,8 @@
 /** What a run is: its own copy of all it was made with, and its readings. */
+import { SCHOOLS } from '@barys/core/adjust';
 import { isPressureUnit, type PressureUnit } from '@barys/core/units';
 import { z } from 'zod';
+import { TECHNOLOGIES, TRIMS } from '../registers/body';
 import { configurationCopySchema } from '../registers/configuration';
 import type { PointMark } from './marks';
 import { decisionRuleSchema } from '../registers/procedures';
@@ -55,6 +57,9 @@ export const madeWithSchema = z.object({
     upperRangeLimit: finite,
     leastSpan: finite,
     greatestSpan: finite.nullable().default(null),
+    // Runs of before there was advice do not say how they are adjusted.
+    technology: z.enum(TECHNOLOGIES).nullable().default(null),
+    trims: z.array(z.enum(TRIMS)).default([]),
   }),
   configuration: configurationCopySchema,
   /** Runs begun before there were procedures name none. */
@@ -69,6 +74,7 @@ export const madeWithSchema = z.object({
     adjustAbovePercentOfLimit: finite,
   }),
   decisionRule: decisionRuleSchema.default({ kind: 'simple' }),
+  school: z.enum(SCHOOLS).default('past the adjust limit'),
   /** Runs of before points could not be judged were judged however large the uncertainty was, and stay so. */
   judgesBeyondUncertainty: z.boolean().default(true),
   /** The least ratio of limit to uncertainty that the procedure asked for. */

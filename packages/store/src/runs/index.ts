@@ -1,5 +1,6 @@
 /** Runs: their own copy, their readings, and what is judged from them. */
 export { accuracyAt, uncertaintyAt } from './accuracy';
+export { adviceOnRun, bodyOfRun, isOverDecades, type LoggedMove, screwsAfter } from './advice';
 export {
   type Beside,
   type BesideFigure,

@@ -1,7 +1,8 @@
 /** Writing one reading. */
 import { checkWorker, requireWorker, type Person } from '../people/people';
 import type { Standing } from '../jobs/stages';
-import type { ExtraColumn, ReadingSource, RunKind } from './copy';
+import { madeWithSchema, type ExtraColumn, type ReadingSource, type RunKind } from './copy';
+import { isDeviation, keptDeviation, parseOutput } from '@barys/core/adjust';
 import { parseTyped } from '@barys/core/text';
 import type { Queryable } from '../db/database';
 import { StoreError } from '../db/errors';
@@ -38,7 +39,7 @@ async function keptReading(
     `select id, read_at as "savedAt",
        run_id = $2 and position = $3 and applied_text = $4 and output_text = $5 as "isSame"
      from reading where client_key = $1`,
-    [clientKey, runId, position, parseTyped(appliedText).text, parseTyped(outputText).text],
+    [clientKey, runId, position, parseTyped(appliedText).text, parseOutput(outputText).text],
   );
   if (row === undefined) return undefined;
   if (!row.isSame) throw new StoreError({ code: 'key-used' });
@@ -70,6 +71,20 @@ async function lookAndLock(tx: Queryable, actor: Actor, runId: number, position:
     throw new StoreError({ code: 'no-such', what: 'run', name: runId });
   }
   return checkWorker(look);
+}
+
+/**
+ * A deviation names the end that it is from, so that its record says the output by itself; that end has to be the point's.
+ * @throws CoreError `undefined-result`
+ */
+async function requireNullPoint(tx: Queryable, runId: number, position: number, text: string): Promise<void> {
+  const [row] = await tx.query<{ madeWith: unknown }>(
+    'select made_with as "madeWith" from run where id = $1',
+    [runId],
+  );
+  const { configuration, points } = madeWithSchema.parse(row?.madeWith);
+  const point = points.find((one) => one.position === position);
+  keptDeviation(configuration, point?.nominalPercent ?? NaN, text);
 }
 
 /** What the write found once it had the job: what stands in its way, or the reading. */
@@ -156,7 +171,8 @@ export async function saveReading(
     );
   }
   const applied = parseTyped(entry.appliedText);
-  const output = parseTyped(entry.outputText);
+  const output = parseOutput(entry.outputText);
+  if (isDeviation(output.text)) await requireNullPoint(tx, runId, entry.position, output.text);
   const more = Object.fromEntries(
     Object.entries(entry.more ?? {}).map(([column, text]) => [column, parseTyped(text).text]),
   );

@@ -27,6 +27,7 @@ export async function startRun(
     configuration,
     tolerance: toleranceOf(instrument),
     decisionRule: content.decisionRule,
+    school: content.school ?? 'past the adjust limit',
     judgesBeyondUncertainty: false,
     leastRatio: content.leastRatio,
     settle: {

@@ -1,5 +1,6 @@
 'use server';
 /** Adjusting. */
+import { NULL_UNITS } from '@barys/core/adjust';
 import { adjustAgain, ADJUSTMENT_KINDS, backToJudge, beginAsLeft, logAdjustment } from '@barys/store/jobs';
 import { z } from 'zod';
 import type { Answer } from '@/server/answer';
@@ -11,6 +12,11 @@ const adjustmentSchema = z.object({
   atAppliedText: z.string(),
   beforeText: z.string(),
   afterText: z.string(),
+  nullAt: z
+    .enum(['0', '100'])
+    .transform((at) => (at === '0' ? 0 : 100))
+    .optional(),
+  nullUnit: z.enum(NULL_UNITS).optional(),
 });
 
 export async function logAdjustmentAction(form: FormData): Promise<Answer> {

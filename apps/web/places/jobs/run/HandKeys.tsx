@@ -9,6 +9,8 @@ export interface Hand {
   readonly openApplied: () => void;
   /** Puts a minus before what is typed, or takes it away: keypads with decimals often have none. */
   readonly turnSign: () => void;
+  /** Makes of what is typed a deviation at a null meter, or the output itself again. */
+  readonly turnNull: () => void;
 }
 
 export function HandKeys({
@@ -21,6 +23,7 @@ export function HandKeys({
   const keys: readonly (readonly [string, string, () => void])[] = [
     ['Enter', 'Enter the reading', () => hand.current?.enter()],
     ['±', 'Turn the sign', () => hand.current?.turnSign()],
+    ['Null', 'A deviation at a null meter, from 0 % or 100 %', () => hand.current?.turnNull()],
     ['Applied', 'Type the applied value', () => hand.current?.openApplied()],
     ['Overshot', 'Overshot: come again from the right side', () => void onLetter('o')],
     ['Leave out', 'Leave out: no reading at this point', () => void onLetter('x')],

@@ -12,6 +12,10 @@ const KEYS = [
     'A',
     'type the applied value, where the reference does not show the nominal one; Esc goes back to nominal',
   ],
+  [
+    '0.02 null',
+    'at 0 % and 100 %: what a null meter shows that stands at nothing there, in the unit of the output; 0.1 % null in per cent of span',
+  ],
   ['T', 'the pressure stands: wait as long as the damping asks'],
   ['O', 'overshot: the approach is kept as a mark and not judged; come again from the right side'],
   ['X', 'no reading at this point, with the reason'],

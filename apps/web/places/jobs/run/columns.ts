@@ -2,7 +2,9 @@
 import { CoreError } from '@barys/core/errors';
 import type { ExtraColumn, MadeWith } from '@barys/store/runs';
 import type { Draft } from './keep';
-import { typedIn } from './typed';
+import { outputTyped, typedIn } from './typed';
+
+type Point = Pick<MadeWith['points'][number], 'nominalPercent'>;
 
 export type Column = 'output' | ExtraColumn;
 export type Field = Column | 'applied';
@@ -29,10 +31,10 @@ export const textOfColumn = (draft: Draft, column: Column): string =>
 export const withText = (draft: Draft, column: Column, text: string): Draft =>
   column === 'output' ? { ...draft, output: text } : { ...draft, more: { ...draft.more, [column]: text } };
 
-/** What is wrong with a text, in words; null where it is a number. */
-function whyNot(text: string, unit: string): string | null {
+/** What is wrong with a text, in words; null where it can be read. */
+function whyNot(read: () => unknown): string | null {
   try {
-    typedIn(text, unit);
+    read();
     return null;
   } catch (error) {
     if (!(error instanceof CoreError)) throw error;
@@ -46,24 +48,28 @@ export interface Wrong {
 }
 
 /** What is wrong with one column of a draft. */
-export function wrongAt(madeWith: MadeWith, draft: Draft, column: Column): Wrong | null {
-  const why = whyNot(textOfColumn(draft, column), unitOfColumn(madeWith, column));
+export function wrongAt(madeWith: MadeWith, point: Point, draft: Draft, column: Column): Wrong | null {
+  const text = textOfColumn(draft, column);
+  const why = whyNot(() =>
+    column === 'output' ? outputTyped(text, madeWith, point) : typedIn(text, unitOfColumn(madeWith, column)),
+  );
   return why === null ? null : { at: column, why };
 }
 
 /** The first that is wrong of a draft, the applied value last. */
-export function firstWrong(madeWith: MadeWith, draft: Draft): Wrong | null {
+export function firstWrong(madeWith: MadeWith, point: Point, draft: Draft): Wrong | null {
   for (const column of columnsOf(madeWith)) {
-    const wrong = wrongAt(madeWith, draft, column);
+    const wrong = wrongAt(madeWith, point, draft, column);
     if (wrong !== null) return wrong;
   }
-  const why = draft.applied === null ? null : whyNot(draft.applied, madeWith.configuration.inputUnit);
+  const { applied } = draft;
+  const why = applied === null ? null : whyNot(() => typedIn(applied, madeWith.configuration.inputUnit));
   return why === null ? null : { at: 'applied', why };
 }
 
 /** A draft whose texts are numbers, without the units typed behind them. */
-export function plainDraft(madeWith: MadeWith, draft: Draft): Draft {
-  const { inputUnit, outputUnit } = madeWith.configuration;
+export function plainDraft(madeWith: MadeWith, point: Point, draft: Draft): Draft {
+  const { inputUnit } = madeWith.configuration;
   const more = Object.fromEntries(
     madeWith.columns.map((column) => [
       column,
@@ -71,7 +77,7 @@ export function plainDraft(madeWith: MadeWith, draft: Draft): Draft {
     ]),
   );
   return {
-    output: typedIn(draft.output, outputUnit).text,
+    output: outputTyped(draft.output, madeWith, point).text,
     applied: draft.applied === null ? null : typedIn(draft.applied, inputUnit).text,
     more,
   };
@@ -94,3 +100,7 @@ export const COLUMN_LABEL: Readonly<Record<Column, string>> = {
 /** A text with its sign turned. */
 export const turned = (text: string): string =>
   /^\s*[-\u2212]/.test(text) ? text.replace(/[-\u2212]/, '') : `-${text}`;
+
+/** A text as one that a null meter showed, or as the output itself again. */
+export const nulled = (text: string): string =>
+  /null\s*$/i.test(text) ? text.replace(/\s*null\s*$/i, '') : `${text.trim()} null`;

@@ -1,4 +1,5 @@
 /** One point of a run at the desk: what the standard has to show there, and what is typed at it. */
+import { isDeviation } from '@barys/core/adjust';
 import { atInstrument } from '@barys/core/corrections';
 import type { ExtraColumn } from '@barys/store/runs';
 import type { Figures } from '@/ui/figures';
@@ -64,9 +65,11 @@ export function slipOfDraft(
 ): { readonly column: ExtraColumn | 'output'; readonly words: string } | null {
   const applied = numberOr(typed.applied, atStandard(madeWith, point));
   for (const column of ['output', ...madeWith.columns] as const) {
-    const text = textOfColumn(typed, column);
-    const value = numberOr(text, NaN);
+    const read = textOfColumn(typed, column);
+    const value = numberOr(read, NaN);
     if (Number.isNaN(value)) continue;
+    // The few digits of a deviation are those of its meter, not of the output.
+    const text = isDeviation(read) ? figures.output(value) : read;
     const words = slipQuestion(madeWith, point, { column, applied, value, text }, entries, figures);
     if (words !== null) return { column, words };
   }

@@ -1,24 +1,29 @@
 /** Readings and marks on their way from the browser to the store. */
+import { parseOutput } from '@barys/core/adjust';
 import { CoreError } from '@barys/core/errors';
 import { parseTyped } from '@barys/core/text';
 import { EXTRA_COLUMNS, MARK_KINDS } from '@barys/store/runs';
 import { z } from 'zod';
 
-const typedNumber = z.string().superRefine((text, context) => {
-  try {
-    parseTyped(text);
-  } catch (error) {
-    if (!(error instanceof CoreError)) throw error;
-    context.addIssue({ code: 'custom', message: error.message });
-  }
-});
+const typedBy = (parse: (text: string) => unknown) =>
+  z.string().superRefine((text, context) => {
+    try {
+      parse(text);
+    } catch (error) {
+      if (!(error instanceof CoreError)) throw error;
+      context.addIssue({ code: 'custom', message: error.message });
+    }
+  });
+const typedNumber = typedBy(parseTyped);
+/** A number, or a deviation that a null meter showed, such as `4 + 0.02`. */
+const typedOutput = typedBy(parseOutput);
 
 export const readingSchema = z.object({
   position: z.number().int().positive(),
   clientKey: z.uuid(),
   appliedText: typedNumber,
   appliedAs: z.enum(['set', 'read']),
-  outputText: typedNumber,
+  outputText: typedOutput,
   more: z.partialRecord(z.enum(EXTRA_COLUMNS), typedNumber).default({}),
   takenAt: z.iso
     .datetime()

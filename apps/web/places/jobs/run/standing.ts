@@ -1,4 +1,5 @@
 /** What stands at the points of a run, as the server said and as it is on its way. */
+import { parseOutput } from '@barys/core/adjust';
 import { parseTyped } from '@barys/core/text';
 import { pointWords } from '@/ui/figures';
 import type { Waiting, WaitingMark, WaitingReading } from './keep';
@@ -15,7 +16,7 @@ const toEntry = ({ position, appliedText, outputText, more }: WaitingReading): E
   outputText,
   more,
   applied: parseTyped(appliedText).value,
-  output: parseTyped(outputText).value,
+  output: parseOutput(outputText).value,
   isSaved: false,
 });
 

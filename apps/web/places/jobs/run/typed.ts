@@ -1,7 +1,9 @@
 /** A reading as people type it: a number, with or without its unit. */
+import { isDeviation, keptDeviation, parseOutput } from '@barys/core/adjust';
 import { CoreError } from '@barys/core/errors';
 import { parseTyped, type TypedNumber } from '@barys/core/text';
 import { isPressureUnit, parseUnit } from '@barys/core/units';
+import type { MadeWith } from '@barys/store/runs';
 
 const WITH_UNIT = /^([-+−–]?[\d.,]+)\s*([^\d\s.,].*)$/;
 
@@ -26,6 +28,20 @@ export function typedIn(typed: string, unit: string): TypedNumber {
   return parseTyped(number);
 }
 
+/**
+ * An output as people type it: as above, or a deviation that a null meter showed at a point, `0.02 null`.
+ * @throws CoreError as above, and for a deviation at a point where no null meter stands at nothing
+ */
+export function outputTyped(
+  typed: string,
+  { configuration }: Pick<MadeWith, 'configuration'>,
+  { nominalPercent }: Pick<MadeWith['points'][number], 'nominalPercent'>,
+): TypedNumber {
+  return isDeviation(typed)
+    ? parseOutput(keptDeviation(configuration, nominalPercent, typed))
+    : typedIn(typed, configuration.outputUnit);
+}
+
 function pressureUnitOf(words: string): string | null {
   try {
     return parseUnit(words).unit;
@@ -38,7 +54,7 @@ function pressureUnitOf(words: string): string | null {
 /** What was typed as a number, or null while it is none. */
 function typedOrNull(text: string): TypedNumber | null {
   try {
-    return parseTyped(text);
+    return parseOutput(text);
   } catch (error) {
     if (error instanceof CoreError) return null;
     throw error;

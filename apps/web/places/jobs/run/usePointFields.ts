@@ -3,6 +3,7 @@
 import type { MadeWith } from '@barys/store/runs';
 import { useEffect, useImperativeHandle, useRef, useState, type RefObject } from 'react';
 import {
+  nulled,
   columnsOf,
   firstWrong,
   plainDraft,
@@ -34,6 +35,7 @@ export interface PointFields {
 
 export function usePointFields({
   madeWith,
+  point,
   draft,
   doubt,
   onDraft,
@@ -41,6 +43,7 @@ export function usePointFields({
   hand,
 }: {
   madeWith: MadeWith;
+  point: MadeWith['points'][number];
   draft: Draft;
   doubt: Pick<Doubt, 'column' | 'words'> | null;
   onDraft: (draft: Draft) => void;
@@ -58,12 +61,14 @@ export function usePointFields({
   /** The next field, or the point after the last one. */
   const enter = (from: Column) => {
     const next = columns[columns.indexOf(from) + 1];
-    const found = wrongAt(madeWith, draft, from) ?? (next === undefined ? firstWrong(madeWith, draft) : null);
+    const found =
+      wrongAt(madeWith, point, draft, from) ??
+      (next === undefined ? firstWrong(madeWith, point, draft) : null);
     setWrong(found);
     if (found !== null) elements.current[found.at]?.focus();
     else if (next !== undefined) focus(next);
     else {
-      const refused = onEnter(plainDraft(madeWith, draft));
+      const refused = onEnter(plainDraft(madeWith, point, draft));
       if (refused !== null) setWrong({ at: 'applied', why: refused });
     }
   };
@@ -78,6 +83,7 @@ export function usePointFields({
   useImperativeHandle(hand, () => ({
     enter: () => enter(here()),
     openApplied,
+    turnNull: () => onDraft(withText(draft, 'output', nulled(draft.output))),
     turnSign: () => {
       const { applied } = elements.current;
       if (applied != null && applied === document.activeElement)

@@ -1,8 +1,11 @@
+import { isDeviation, isZeroTrimmed, sequenceOf, trimsOf, type AdjustableBody } from '@barys/core/adjust';
+import { expectedOutput } from '@barys/core/signal';
 import { unitLabel } from '@barys/core/units';
 import { listBenches } from '@barys/store/benches';
 import { StoreError } from '@barys/store/db';
-import { asFoundRun, asLeftRun, type JobFile } from '@barys/store/jobs';
+import { asFoundRun, asLeftRun, guardedJob, type JobFile } from '@barys/store/jobs';
 import { isSameRange } from '@barys/store/registers';
+import { adviceOnRun, bodyOfRun, screwsAfter } from '@barys/store/runs';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
 import { rangeInWords } from '@/ui/range/rangeInWords';
@@ -13,13 +16,16 @@ import { Facts } from '@/ui/Facts';
 import { figuresOfRun } from '@/ui/figures';
 import { LinkButton } from '@/ui/LinkButton';
 import { Sheet } from '@/ui/Sheet';
+import { ActTaken } from '@/places/jobs/advice/ActTaken';
+import { OutcomeSheet } from '@/places/jobs/advice/OutcomeSheet';
+import { Sequence } from '@/places/jobs/advice/Sequence';
 import { AdjustmentTable } from '@/places/jobs/AdjustmentTable';
 import { AdjustForm, LeaveAdjust } from '@/places/jobs/AdjustForm';
 import { WritePanel } from '@/places/jobs/overLink/WritePanel';
 import { PlanSheet } from '@/places/jobs/PlanSheet';
 import { RunSummary } from '@/places/jobs/RunSummary';
 
-export function AdjustStage({ job }: { job: JobFile }) {
+export async function AdjustStage({ job }: { job: JobFile }) {
   const asFound = asFoundRun(job);
   if (asFound === null) throw new StoreError({ code: 'no-such', what: 'as-found run of job', name: job.id });
   const asLeft = asLeftRun(job);
@@ -34,32 +40,50 @@ export function AdjustStage({ job }: { job: JobFile }) {
     // In another range the last readings say nothing of this one.
     if (!isSameScale) return '';
     const point = before.madeWith.points.find(({ nominalPercent }) => nominalPercent === percent);
-    return before.readings.find(({ position }) => position === point?.position)?.outputText ?? '';
+    const read = before.readings.find(({ position }) => position === point?.position);
+    if (read === undefined) return '';
+    return isDeviation(read.outputText) ? figures.output(read.output) : read.outputText;
   };
   const pass = (asLeft?.pass ?? 0) + 1;
   const ofThisPass = job.adjustments.filter((adjustment) => adjustment.pass === pass);
+  const body = bodyOfRun(before, job.instrument.body);
+  const taken = job.advice.at(-1);
+  const steps = sequenceOf(job.instrument.kind, body);
+  const advice = isSameScale ? adviceOnRun(before, body, job.isRangeWrong) : null;
+  const screws = advice === null || !pullsOnEachOther(body) ? null : screwsAfter(before, advice, ofThisPass);
+  const endAt = (percent: number, applied: number) => ({
+    applied: figures.input(applied),
+    aim: figures.output(expectedOutput(configuration, applied)),
+    before: readAt(percent),
+  });
+  const { lrv, urv } = configuration;
+  // A zero trim takes what is there for nothing; that is a point of the run only where the range begins there.
+  const trueZero = isZeroTrimmed(body)
+    ? { ...endAt(0, 0), before: lrv === 0 ? readAt(0) : '' }
+    : endAt(0, lrv);
   return (
     <Columns columns="1.5fr 1fr">
       <Stack sx={{ gap: 1.5 }}>
         <Sheet title="Log what was done" aside={pass > 1 ? `pass ${pass}` : undefined}>
+          {taken !== undefined && isSameScale && <ActTaken advice={taken} body={body} />}
+          {steps !== null && <Sequence steps={steps} made={ofThisPass} />}
           <AdjustForm
             key={configuration.version}
             job={job.id}
             inputUnit={figures.inputUnit}
-            outputUnit={figures.outputUnit}
+            output={{ unit: figures.outputUnit, decimals: decimalsOf(figures.output(0)) }}
+            range={configuration}
             ends={{
-              zero: {
-                applied: figures.input(configuration.lrv),
-                aim: figures.output(configuration.outputLow),
-                before: readAt(0),
-              },
-              span: {
-                applied: figures.input(configuration.urv),
-                aim: figures.output(configuration.outputHigh),
-                before: readAt(100),
-              },
+              'true zero': trueZero,
+              zero: endAt(0, lrv),
+              span: endAt(100, urv),
+              middle: endAt(50, (lrv + urv) / 2),
             }}
             madeCount={ofThisPass.length}
+            act={taken?.content.act ?? null}
+            screws={screws}
+            spanScrew={trimsOf(body).includes('range wheel') ? 'range wheel' : 'span screw'}
+            guarded={await guardedJob(database(), job.id, job.instrument)}
           />
         </Sheet>
         <OverLink job={job} />
@@ -78,6 +102,7 @@ export function AdjustStage({ job }: { job: JobFile }) {
             canGoBack={!isConfigured && job.adjustments.length === 0}
           />
         </Sheet>
+        <OutcomeSheet job={job} />
         <PlanSheet job={job} />
         <RangeSheet
           job={job}
@@ -94,6 +119,15 @@ export function AdjustStage({ job }: { job: JobFile }) {
     </Columns>
   );
 }
+
+/** Decimals that a figure is shown with. */
+const decimalsOf = (text: string): number => text.split('.')[1]?.length ?? 0;
+
+/** Whether zero and span are screws: trims of a smart transmitter do not disturb each other. */
+const pullsOnEachOther = (body: AdjustableBody): boolean => {
+  const trims = trimsOf(body);
+  return trims.includes('zero screw') && (trims.includes('span screw') || trims.includes('range wheel'));
+};
 
 /** What is changed at the instrument itself; only a current says what became of it. */
 async function OverLink({ job: { id, tag, instrument } }: { job: JobFile }) {

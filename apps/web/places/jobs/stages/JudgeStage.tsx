@@ -1,23 +1,29 @@
+import type { Act } from '@barys/core/adjust';
 import type { RunEvaluation } from '@barys/core/run';
 import { formatPlain, formatSignificant } from '@barys/core/text';
 import { StoreError } from '@barys/store/db';
 import { asFoundRun, type JobFile } from '@barys/store/jobs';
 import type { SpanTolerance } from '@barys/store/registers';
-import { besideOf, besideVerdicts, evaluateStoredRun } from '@barys/store/runs';
+import { adviceOnRun, besideOf, besideVerdicts, bodyOfRun, evaluateStoredRun } from '@barys/store/runs';
 import Alert from '@mui/material/Alert';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
 import { Columns } from '@/ui/Columns';
 import { CorridorSheet } from '@/ui/CorridorSheet';
-import { pointWords } from '@/ui/figures';
+import { figuresOfRun, pointWords } from '@/ui/figures';
 import { Sheet } from '@/ui/Sheet';
+import { Findings, WhatToDo } from '@/places/jobs/advice/AdvicePanel';
+import { shownActs } from '@/places/jobs/advice/shownActs';
 import { BesideTable } from '@/places/jobs/BesideTable';
 import { DecideForm } from '@/places/jobs/DecideForm';
 import { RunSummary } from '@/places/jobs/RunSummary';
 import { RunTable } from '@/places/jobs/RunTable';
 
-/** What the readings ask for, in a sentence. */
-function advice({ verdict, readings }: RunEvaluation, { adjustAbovePercentOfLimit }: SpanTolerance): string {
+/** What the readings of a gauge over decades ask for, in a sentence: each point stands by itself. */
+function plainAdvice(
+  { verdict, readings }: RunEvaluation,
+  { adjustAbovePercentOfLimit }: SpanTolerance,
+): string {
   const outside = readings.filter((reading) => reading.verdict === 'outside').length;
   const strip = `${formatPlain(adjustAbovePercentOfLimit)} % of the limit`;
   switch (verdict) {
@@ -37,28 +43,13 @@ function advice({ verdict, readings }: RunEvaluation, { adjustAbovePercentOfLimi
   }
 }
 
-/** What the readings beside the output say about where the fault lies. */
+/** What a second indication says; the stages of a transmitter and friction are in the advice itself. */
 function BesideAdvice({ verdicts }: { verdicts: ReturnType<typeof besideVerdicts> }) {
-  const said = [
-    verdicts.sensor === 'outside' && verdicts.output !== 'outside'
-      ? 'The sensor is outside and the output stage is not: a sensor trim, not an output trim, which would only hide it.'
-      : null,
-    verdicts.output === 'outside' && verdicts.sensor !== 'outside'
-      ? 'The output stage is outside and the sensor is not: an output trim, not a sensor trim.'
-      : null,
-    verdicts.sensor === 'outside' && verdicts.output === 'outside'
-      ? 'Sensor and output stage are both outside: trim the sensor first, then the output.'
-      : null,
-    verdicts.second === 'outside' ? 'The second indication is outside its own tolerance.' : null,
-    verdicts.friction === 'outside'
-      ? 'Tapping moves the pointer further than the class allows: no adjustment cures friction; repair or replace.'
-      : null,
-  ].filter((one) => one !== null);
-  return said.map((one) => (
-    <Typography key={one} sx={{ mb: 1.5 }}>
-      {one}
-    </Typography>
-  ));
+  return (
+    verdicts.second === 'outside' && (
+      <Typography sx={{ mb: 1.5 }}>The second indication is outside its own tolerance.</Typography>
+    )
+  );
 }
 
 /** Says plainly where the limit is small against the uncertainty. */
@@ -88,27 +79,48 @@ export function JudgeStage({ job }: { job: JobFile }) {
     ({ id, kind, thrownAway }) => kind === 'as-found' && thrownAway === null && id !== run.id,
   );
   const evaluation = evaluateStoredRun(run);
-  const { tolerance } = run.madeWith;
+  const body = bodyOfRun(run, job.instrument.body);
+  const advice = adviceOnRun(run, body, job.isRangeWrong);
+  const lead = advice?.acts.find(({ act }) => act === advice.lead);
   return (
-    <Columns columns="1fr 1.3fr">
+    <Columns columns="1.1fr 1fr">
       <Stack sx={{ gap: 1.5 }}>
-        <Sheet title={earlier.length === 0 ? 'As found' : `As found, pass ${run.pass}`}>
-          <RunSummary run={run} />
+        <Sheet
+          title={earlier.length === 0 ? 'What the readings say' : `What the readings say, pass ${run.pass}`}
+        >
+          {advice === null ? <RunSummary run={run} /> : <Findings advice={advice} />}
+        </Sheet>
+        <Sheet title={advice === null ? 'What to do' : 'Smallest act that suffices'}>
+          {advice === null ? (
+            <Typography sx={{ mb: 1.5 }}>{plainAdvice(evaluation, run.madeWith.tolerance)}</Typography>
+          ) : (
+            <WhatToDo run={run} advice={advice} body={body} />
+          )}
+          <BesideAdvice verdicts={besideVerdicts(besideOf(run))} />
+          <LowRatio evaluation={evaluation} leastRatio={run.madeWith.leastRatio} />
+          <DecideForm
+            job={job.id}
+            lead={advice === null ? plainLead(evaluation) : (advice.lead ?? plainLead(evaluation))}
+            acts={advice === null ? [] : shownActs(advice, body, figuresOfRun(run.madeWith).percent)}
+          />
         </Sheet>
         {earlier.map((one) => (
           <Sheet key={one.id} title={`Before further tests, pass ${one.pass}`}>
             <RunSummary run={one} />
           </Sheet>
         ))}
-        <Sheet title="What to do">
-          <Typography sx={{ mb: 1.5 }}>{advice(evaluation, tolerance)}</Typography>
-          <BesideAdvice verdicts={besideVerdicts(besideOf(run))} />
-          <LowRatio evaluation={evaluation} leastRatio={run.madeWith.leastRatio} />
-          <DecideForm job={job.id} isAdjustAdvised={evaluation.verdict !== 'within'} />
-        </Sheet>
       </Stack>
       <Stack sx={{ gap: 1.5 }}>
-        <CorridorSheet asFound={run} height={225} />
+        <CorridorSheet
+          asFound={run}
+          predicted={lead === undefined || lead.act === 'none' ? null : lead.points}
+          height={225}
+        />
+        {advice !== null && (
+          <Sheet title={earlier.length === 0 ? 'As found' : `As found, pass ${run.pass}`}>
+            <RunSummary run={run} />
+          </Sheet>
+        )}
         <Sheet>
           <RunTable run={run} />
           <BesideTable run={run} />
@@ -117,3 +129,6 @@ export function JudgeStage({ job }: { job: JobFile }) {
     </Columns>
   );
 }
+
+/** What to do where there is no advice to lead: adjust, unless all lies inside. */
+const plainLead = ({ verdict }: RunEvaluation): Act => (verdict === 'within' ? 'none' : 'zero and span');

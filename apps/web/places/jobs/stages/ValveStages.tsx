@@ -13,6 +13,7 @@ import { evaluateStoredRun } from '@barys/store/runs';
 import Stack from '@mui/material/Stack';
 import { Columns } from '@/ui/Columns';
 import { Sheet } from '@/ui/Sheet';
+import { OutcomeSheet } from '@/places/jobs/advice/OutcomeSheet';
 import { AdjustAgain } from '@/places/jobs/AdjustAgain';
 import { AskedForm } from '@/places/jobs/AskedForm';
 import { Caution, SITE_RULES_FIRST } from '@/places/jobs/Caution';
@@ -125,6 +126,7 @@ function Restore({ job }: { job: JobFile }) {
               />
             </Sheet>
           )}
+          <OutcomeSheet job={job} />
           <SetupPanel job={job} moment="as it must be" />
           <Asked job={job} />
         </Stack>

@@ -18,6 +18,7 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
+import { AdviceRecord } from '@/places/jobs/advice/OutcomeSheet';
 import { AdjustmentTable } from '@/places/jobs/AdjustmentTable';
 import { AmendForm } from '@/places/jobs/AmendForm';
 import { amendablesOf } from '@/places/jobs/amendables';
@@ -96,6 +97,7 @@ export default async function RecordPage({ params }: { params: Params }) {
             <AdjustmentTable adjustments={job.adjustments} />
           </Sheet>
         )}
+        <AdviceRecord job={job} />
         {amendments.length > 0 && (
           <Sheet title="Amendments" sx={{ gridColumn: '1 / -1' }}>
             <AmendmentList amendments={amendments} />
