@@ -6,7 +6,7 @@ const floors = {
   link: ['core', 'rig'],
   demo: ['core', 'rig', 'store'],
   web: ['core', 'store', 'rig'],
-  scripts: ['core', 'store', 'demo'],
+  scripts: ['core', 'rig', 'store', 'demo'],
   e2e: ['scripts'],
 };
 const folder = {

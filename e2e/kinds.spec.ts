@@ -44,7 +44,12 @@ test('absolute: an absolute standard, and its zero not trimmed at atmosphere', a
   await climb(page, ['4.05', '8.05', '12.05', '16.05', '20.05', '16.05', '12.05', '8.05', '4.05']);
   await expect(summary(page)).toContainText('outside');
   await page.getByRole('button', { name: 'Adjust', exact: true }).click();
+  // Its body has no zero of its own: a sensor trim is advised.
+  await expect(page.getByText('Trim the sensor at its lower and its upper point')).toBeVisible();
+  await page.getByRole('combobox', { name: 'What' }).click();
+  await page.getByRole('option', { name: 'Zero', exact: true }).click();
   await page.getByRole('textbox', { name: 'Applied, mbar' }).fill('1009');
+  await expect(page.getByText('The barometer moves, and the setting would move with it.')).toBeVisible();
   await page.getByRole('textbox', { name: 'After, mA' }).fill('4.00');
   await page.keyboard.press('Enter');
   await expect(page.getByText(/zero of an absolute transmitter is not set at atmosphere/)).toBeVisible();

@@ -10,6 +10,7 @@ import { benchImport } from './bench/import';
 import { benchKills } from './bench/kills';
 import { benchLinks } from './bench/links';
 import { benchSaving } from './bench/saving';
+import { benchScrews } from './bench/screws';
 import { printTable } from './bench/table';
 import { Failure, main } from './lib/failure';
 
@@ -21,6 +22,7 @@ const PARTS = {
   fleet: benchFleet,
   kills: benchKills,
   links: benchLinks,
+  screws: benchScrews,
 };
 
 await main(async () => {

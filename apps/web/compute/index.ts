@@ -1,4 +1,5 @@
 /** Every calculation of the workshop and of the job, by the name under which the API offers it. */
+import { ADJUSTMENT_CALCULATIONS } from './adjustments';
 import type { Calculation } from './calculation';
 import { CONFORMITY_CALCULATIONS } from './conformity';
 import { CORRECTION_CALCULATIONS } from './corrections';
@@ -18,6 +19,7 @@ export const CALCULATIONS_BY_SUBJECT: Readonly<Record<string, readonly Calculati
   'Range changes': RANGING_CALCULATIONS,
   'Set-up': SETUP_CALCULATIONS,
   Runs: RUN_CALCULATIONS,
+  Adjustment: ADJUSTMENT_CALCULATIONS,
   Uncertainty: UNCERTAINTY_CALCULATIONS,
   Conformity: CONFORMITY_CALCULATIONS,
   Corrections: CORRECTION_CALCULATIONS,

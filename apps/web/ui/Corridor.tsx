@@ -23,7 +23,7 @@ export function CorridorKey({ shape: { asLeft, guard, predicted } }: { shape: Co
     <span>
       △ rising, ▽ falling{asLeft.length > 0 ? '; solid as left' : ''}; bars: U, k = 2
       {guard.length > 0 ? '; dotted: guard band' : ''}
-      {predicted.length > 0 ? '; dashed: after the act, with U' : ''}
+      {predicted.length > 0 ? '; dashed: after the act' : ''}
     </span>
   );
 }

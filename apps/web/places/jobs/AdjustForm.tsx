@@ -89,9 +89,9 @@ function firstStep({ act, madeCount, screws }: AdjustFormProps): PlannedStep {
   return next === null ? plannedStep(act, madeCount) : { kind: next.screw, end: endOfKind(next.screw) };
 }
 
-function AdjustFields(props: AdjustFormProps) {
-  const { job, inputUnit, output, range, ends, madeCount, screws, guarded, spanScrew } = props;
-  const { answer, isPending, form } = useSubmit(logAdjustmentAction, `adjust ${job} ${madeCount}`);
+/** What is typed into the form, and what it comes to. */
+function useAdjustFields(props: AdjustFormProps) {
+  const { ends, madeCount, output, range } = props;
   const isFirst = madeCount === 0;
   const [end, setEnd] = useState<PlannedStep['end']>(() => firstStep(props).end);
   const [fields, setFields] = useState<Fields>(() => ({
@@ -99,67 +99,51 @@ function AdjustFields(props: AdjustFormProps) {
     readWith: 'output',
     nullUnit: 'output unit',
   }));
-  const { aim, applied } = ends[end];
+  const change = (more: Partial<Fields>) => setFields((so) => ({ ...so, ...more }));
   const nullAt = READ_WITH[fields.readWith];
-  const unit = nullAt === null || fields.nullUnit === 'output unit' ? output.unit : '% of span';
-  const text = (name: keyof Fields) => ({
-    value: fields[name],
-    onChange: ({ target }: { target: { value: string } }) =>
-      setFields((before) => ({ ...before, [name]: target.value })),
-    autoComplete: 'off',
-  });
-  const decimal = { htmlInput: { inputMode: 'decimal' as const } };
   const typed = readNumber(fields.before).value;
-  const before =
-    typed === null
-      ? null
-      : nullAt === null
-        ? typed
-        : outputOfDeviation(range, nullAt, fields.nullUnit, typed);
-  const at = readNumber(fields.at).value;
-  const act = guardedAct(fields.kind);
-  const isScrew = screws !== null && (fields.kind === 'zero' || fields.kind === 'span');
+  return {
+    fields,
+    change,
+    isFirst,
+    end: ends[end],
+    unit: nullAt === null || fields.nullUnit === 'output unit' ? output.unit : '% of span',
+    /** The output before it and what is applied, where what is typed says them. */
+    before:
+      typed === null || nullAt === null ? typed : outputOfDeviation(range, nullAt, fields.nullUnit, typed),
+    at: readNumber(fields.at).value,
+    choose: (kind: AdjustmentKind) => {
+      setEnd(endOfKind(kind));
+      change(fresh({ kind, end: endOfKind(kind) }, ends, isFirst));
+    },
+    text: (name: keyof Fields) => ({
+      value: fields[name],
+      onChange: ({ target }: { target: { value: string } }) => change({ [name]: target.value }),
+      autoComplete: 'off',
+    }),
+  };
+}
+type Typed = ReturnType<typeof useAdjustFields>;
+
+function AdjustFields(props: AdjustFormProps) {
+  const { job, inputUnit, output, madeCount } = props;
+  const { answer, isPending, form } = useSubmit(logAdjustmentAction, `adjust ${job} ${madeCount}`);
+  const typed = useAdjustFields(props);
+  const { fields, text, isFirst, unit } = typed;
+  const decimal = { htmlInput: { inputMode: 'decimal' as const } };
   return (
     <form {...form(asItStands)} noValidate>
       <input type="hidden" name="job" value={job} />
-      {isScrew ? (
-        <NextSetting
-          screws={screws}
-          now={
-            before === null || (fields.kind !== 'zero' && fields.kind !== 'span')
-              ? undefined
-              : { at: fields.kind, reading: before }
-          }
-          spanScrew={spanScrew}
-          applied={{ zero: `${ends.zero.applied} ${inputUnit}`, span: `${ends.span.applied} ${inputUnit}` }}
-          output={output}
-        />
-      ) : (
-        HAS_AIM.has(fields.kind) && (
-          <Typography variant="body2" sx={{ color: 'text.secondary', mb: 1.5 }}>
-            Aim at {aim} {output.unit} with {applied} {inputUnit} applied.
-          </Typography>
-        )
-      )}
-      {act !== null && at !== null && (
-        <GuardLines guards={guardsAt(guarded, act, range, { applied: at, before, isMoving: null })} />
-      )}
-      <Box sx={{ display: 'grid', gap: 1, gridTemplateColumns: { xs: '1fr 1fr', sm: '1.2fr 1fr 1fr 1fr' } }}>
+      <Guidance {...props} typed={typed} />
+      {/* What it is read at stands before what was read: the order in which a draft is put back. */}
+      <Stack direction={{ xs: 'column', sm: 'row' }} sx={{ gap: 1 }}>
         <TextField
           select
           name="kind"
           label="What"
+          fullWidth
           value={fields.kind}
-          onChange={({ target }) => {
-            const kind = target.value as AdjustmentKind;
-            setEnd(endOfKind(kind));
-            setFields(({ note, readWith, nullUnit }) => ({
-              ...fresh({ kind, end: endOfKind(kind) }, ends, isFirst),
-              note,
-              readWith,
-              nullUnit,
-            }));
-          }}
+          onChange={({ target }) => typed.choose(target.value as AdjustmentKind)}
         >
           {(Object.keys(ADJUSTMENT_WORD) as AdjustmentKind[]).map((kind) => (
             <MenuItem key={kind} value={kind}>
@@ -167,6 +151,9 @@ function AdjustFields(props: AdjustFormProps) {
             </MenuItem>
           ))}
         </TextField>
+        <NullMeter fields={fields} change={typed.change} output={output.unit} />
+      </Stack>
+      <Box sx={{ display: 'grid', gap: 1, mt: 1, gridTemplateColumns: { xs: '1fr 1fr', sm: '1fr 1fr 1fr' } }}>
         <TextField name="atAppliedText" label={`Applied, ${inputUnit}`} slotProps={decimal} {...text('at')} />
         <TextField
           name="beforeText"
@@ -184,19 +171,51 @@ function AdjustFields(props: AdjustFormProps) {
           autoFocus={isFirst}
         />
       </Box>
-      <Box sx={{ display: 'grid', gap: 1, mt: 1, gridTemplateColumns: { xs: '1fr', sm: '1.2fr 2fr auto' } }}>
-        <NullMeter
-          fields={fields}
-          change={(more) => setFields((so) => ({ ...so, ...more }))}
-          output={output.unit}
-        />
+      <Stack direction="row" sx={{ gap: 1, mt: 1 }}>
         <TextField name="description" label="Note (turns, trim, part)" fullWidth {...text('note')} />
         <Button type="submit" variant="outlined" aria-busy={isPending}>
           Log
         </Button>
-      </Box>
+      </Stack>
       <Refused answer={answer} />
     </form>
+  );
+}
+
+/** Where to aim, or to set the next screw, and what speaks against it. */
+function Guidance({
+  inputUnit,
+  output,
+  range,
+  ends,
+  screws,
+  guarded,
+  spanScrew,
+  typed: { fields, before, at, end },
+}: AdjustFormProps & { typed: Typed }) {
+  const act = guardedAct(fields.kind);
+  const screw = fields.kind === 'zero' || fields.kind === 'span' ? fields.kind : null;
+  return (
+    <>
+      {screws !== null && screw !== null ? (
+        <NextSetting
+          screws={screws}
+          now={before === null ? undefined : { at: screw, reading: before }}
+          spanScrew={spanScrew}
+          applied={{ zero: `${ends.zero.applied} ${inputUnit}`, span: `${ends.span.applied} ${inputUnit}` }}
+          output={output}
+        />
+      ) : (
+        HAS_AIM.has(fields.kind) && (
+          <Typography variant="body2" sx={{ color: 'text.secondary', mb: 1.5 }}>
+            Aim at {end.aim} {output.unit} with {end.applied} {inputUnit} applied.
+          </Typography>
+        )
+      )}
+      {act !== null && at !== null && (
+        <GuardLines guards={guardsAt(guarded, act, range, { applied: at, before, isMoving: null })} />
+      )}
+    </>
   );
 }
 
@@ -211,7 +230,7 @@ function NullMeter({
   output: string;
 }) {
   return (
-    <Stack sx={{ gap: 1 }}>
+    <>
       <TextField
         select
         label="Read at"
@@ -243,7 +262,7 @@ function NullMeter({
       {READ_WITH[readWith] !== null && (
         <input type="hidden" name="nullAt" value={String(READ_WITH[readWith])} />
       )}
-    </Stack>
+    </>
   );
 }
 

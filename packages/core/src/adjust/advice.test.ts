@@ -258,6 +258,16 @@ describe('stages of a smart transmitter', () => {
     );
   });
 
+  it('without the digital value are not trimmed at the output before all else was', () => {
+    const offset = run(() => 0.5);
+    expect(
+      advise(offset, { body: { technology: 'smart', trims: ['sensor trim', 'output trim'] } }).lead,
+    ).toBe('sensor trim');
+    expect(advise(offset, { body: { technology: 'smart', trims: ['output trim'] } }).lead).toBe(
+      'output trim',
+    );
+  });
+
   it('are not told apart without the digital value, and it is said', () => {
     const advice = advise(
       run((percent) => 0.1 + (0.4 * percent) / 100),

@@ -304,6 +304,11 @@ class Adviser {
     );
   }
 
+  /** One where an act trims the output though nothing says that the output is off. */
+  private isBlind(act: Act): number {
+    return Number(act === 'output trim' && this.stages === null);
+  }
+
   lead(acts: readonly ActOutlook[]): Act | null {
     const { found, request } = this;
     if (found.verdict === null || found.verdict === 'not-judged') return null;
@@ -311,7 +316,10 @@ class Adviser {
     if (!this.isWanting) return request.school === 'always to the nearest' ? nearest(acts) : 'none';
     // Friction beyond the class is repaired before anything is turned.
     if (request.hasFriction === true) return 'repair';
-    const honest = acts.filter(({ act, hides }) => act !== 'none' && act !== 're-range' && !hides);
+    const honest = acts
+      .filter(({ act, hides }) => act !== 'none' && act !== 're-range' && !hides)
+      // Not told apart from the sensor, a trim of the output could hide its fault: it comes after all others.
+      .sort((a, b) => this.isBlind(a.act) - this.isBlind(b.act));
     if (request.school === 'always to the nearest') {
       const near = nearest(honest.filter(({ suffices }) => suffices === 'surely' || suffices === 'likely'));
       return near === 'none' ? 'repair' : near;

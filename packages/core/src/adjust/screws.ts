@@ -62,8 +62,8 @@ export interface ScrewAdvice {
   readonly settingsLeft: number;
   /** Settings made so far; two are a pass. */
   readonly settingsMade: number;
-  /** Errors at both ends as they are believed to stand. */
-  readonly errors: Ends;
+  /** By how much both ends are believed to be off their targets. */
+  readonly off: Ends;
 }
 
 /** Pivots of 0 to 0.4 are usual, so r lies about here; wide enough that one good pass overrules it. From memory. */
@@ -197,7 +197,7 @@ export function adviseScrews(situation: ScrewSituation): ScrewAdvice {
     zeroOnSpan: so.zeroOnSpan,
     pivot: Math.abs(1 - r) < 1e-6 ? null : r / (1 - r),
     settingsMade: moves.length,
-    errors,
+    off: errors,
   };
   const stop = (state: 'done' | 'useless'): ScrewAdvice => ({
     ...common,

@@ -118,7 +118,7 @@ export function workNextSetting(
   unit: string,
 ): readonly Step[] {
   const work = new Working();
-  const { errors, spanOnZero, zeroOnSpan, next } = advice;
+  const { off, spanOnZero, zeroOnSpan, next } = advice;
   const inUnit = (value: number): Given => ({ value, unit });
   const plain = (value: number): Given => ({ value, unit: '' });
   if (next === null) return [];
@@ -127,8 +127,8 @@ export function workNextSetting(
     symbol: 'D',
     formula: '(q e_0 - e_100) / (1 - q r)',
     given: {
-      e_0: inUnit(errors[0]),
-      e_100: inUnit(errors[1]),
+      e_0: inUnit(off[0]),
+      e_100: inUnit(off[1]),
       r: plain(spanOnZero.value),
       q: plain(zeroOnSpan.value),
     },
@@ -139,7 +139,7 @@ export function workNextSetting(
     what: 'What zero has still to move',
     symbol: 'd',
     formula: '-(e_0 + r D)',
-    given: { e_0: inUnit(errors[0]), r: plain(spanOnZero.value) },
+    given: { e_0: inUnit(off[0]), r: plain(spanOnZero.value) },
     unit,
     source: `${PRACTICE}: two equations for two screws`,
   });

@@ -1,7 +1,6 @@
 /** Advice in a job: what is worked out at Judge, kept with what was made of it, and held against the run that follows. */
-import { ACTS, SCHOOLS, worstOf, type Act, type Advice, type Suffices } from '@barys/core/adjust';
+import { ACTS, SCHOOLS, worstOf, type Act, type Advice } from '@barys/core/adjust';
 import { z } from 'zod';
-import { appendToTrail } from '../db/audit';
 import type { Queryable } from '../db/database';
 import type { Actor } from '../people/actor';
 import type { Instrument } from '../registers/instrument';
@@ -73,7 +72,7 @@ function isRangeReadWrong(
   rangedAt: Date | null,
 ): boolean {
   const last = setups.filter(({ settings }) => settings.lrv !== null || settings.urv !== null).at(-1);
-  if (last === undefined || (rangedAt !== null && rangedAt > last.readAt)) return false;
+  if (last === undefined || (rangedAt !== null && rangedAt >= last.readAt)) return false;
   return last.differences.some(({ key, matters }) => OF_RANGE.has(key) && matters === 'yes');
 }
 
@@ -120,7 +119,7 @@ function copyOfAdvice(run: Run, advice: Advice, lead: Act, act: Act | null): Adv
     acts: acts.map((one) => ({
       act: one.act,
       worstPercentSpan: worstOf(one),
-      suffices: one.suffices as Suffices | null,
+      suffices: one.suffices,
       hides: one.hides,
     })),
     predicted: (shown?.points ?? []).flatMap(({ errorPercentSpan, uncertaintyPercentSpan }, i) => {
@@ -166,11 +165,6 @@ export async function keepAdvice(
       actor.at,
     ],
   );
-  await appendToTrail(tx, actor, {
-    act: 'keep advice',
-    subject: { kind: 'job', id: jobId },
-    detail: { run: run.id, lead, done, madeOfIt },
-  });
 }
 
 /** A point as it was predicted and as it came out, per cent of span. */

@@ -73,7 +73,11 @@ function Aim({ run, advice, body }: { run: Run; advice: Advice; body: Adjustable
           ± <Figure>{figures.amount(worst.uncertaintyPercentSpan)}</Figure>
         </>
       )}{' '}
-      % of span, at {pointWords(at)}.
+      % of span, at{' '}
+      <Box component="span" sx={{ whiteSpace: 'nowrap' }}>
+        {pointWords(at)}
+      </Box>
+      .
     </Typography>
   );
 }
@@ -82,7 +86,18 @@ const isZeroAct = (act: string): boolean => act === 'zero' || act === 'zero and 
 const isAtTrueZero = ({ trims }: AdjustableBody): boolean => !trims.includes('zero screw');
 
 /** What to do, in one line, with its figures and their working. */
-export function WhatToDo({ run, advice, body }: { run: Run; advice: Advice; body: AdjustableBody }) {
+export function WhatToDo({
+  run,
+  advice,
+  body,
+  position,
+}: {
+  run: Run;
+  advice: Advice;
+  body: AdjustableBody;
+  /** What a tilt of the body makes of zero, in words; empty where it is not known. */
+  position: string;
+}) {
   const { lead, incurable } = advice;
   return (
     <Box sx={{ mb: 1.5 }}>
@@ -92,6 +107,11 @@ export function WhatToDo({ run, advice, body }: { run: Run; advice: Advice; body
           : doWords(lead, body)}
       </Typography>
       <Aim run={run} advice={advice} body={body} />
+      {position !== '' && lead !== null && isZeroAct(lead) && (
+        <Typography variant="body2" sx={{ mt: 0.5 }}>
+          {position}
+        </Typography>
+      )}
       {incurable.map((one) => (
         <Typography key={one.what} variant="body2" sx={{ mt: 0.5 }}>
           {incurableWords(one)}

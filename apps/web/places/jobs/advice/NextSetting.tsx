@@ -6,7 +6,7 @@ import {
   type ScrewAdvice,
   type ScrewSituation,
 } from '@barys/core/adjust';
-import { formatFixed, formatPlain } from '@barys/core/text';
+import { formatFixed } from '@barys/core/text';
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
 import { Figure } from '@/ui/Figure';
@@ -20,7 +20,12 @@ export interface OutputShown {
   readonly decimals: number;
 }
 
-const passes = (settings: number): string => formatPlain(settings / 2);
+/** Two settings are a pass: `½ pass`, `1½ passes`. */
+const passes = (settings: number): string => {
+  const whole = Math.floor(settings / 2);
+  const said = `${whole === 0 && settings > 0 ? '' : whole}${settings % 2 === 1 ? '½' : ''}`;
+  return `${said} ${settings <= 2 ? 'pass' : 'passes'}`;
+};
 
 /** The advice on the screws, with what is read now before one is turned; null where a typed text is no number yet. */
 export const screwAdvice = (screws: Screws, now: ScrewSituation['now']): ScrewAdvice =>
@@ -73,9 +78,7 @@ export function NextSetting({
         </Typography>
       )}
       <Typography variant="body2" sx={{ color: 'text.secondary', mt: 0.5 }}>
-        {settingsMade === 0
-          ? 'No pass yet'
-          : `${passes(settingsMade)} ${settingsMade === 2 ? 'pass' : 'passes'} so far`}
+        {settingsMade === 0 ? 'No pass yet' : `${passes(settingsMade)} so far`}
         {next === null ? '' : `, about ${passes(settingsLeft)} more, ${phase}`}.{' '}
         {settingsMade > 0 && (
           <>

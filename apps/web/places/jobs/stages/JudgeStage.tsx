@@ -81,6 +81,7 @@ export function JudgeStage({ job }: { job: JobFile }) {
   const evaluation = evaluateStoredRun(run);
   const body = bodyOfRun(run, job.instrument.body);
   const advice = adviceOnRun(run, body, job.isRangeWrong);
+  const figures = figuresOfRun(run.madeWith);
   const lead = advice?.acts.find(({ act }) => act === advice.lead);
   return (
     <Columns columns="1.1fr 1fr">
@@ -94,14 +95,14 @@ export function JudgeStage({ job }: { job: JobFile }) {
           {advice === null ? (
             <Typography sx={{ mb: 1.5 }}>{plainAdvice(evaluation, run.madeWith.tolerance)}</Typography>
           ) : (
-            <WhatToDo run={run} advice={advice} body={body} />
+            <WhatToDo run={run} advice={advice} body={body} position={positionOf(job)} />
           )}
           <BesideAdvice verdicts={besideVerdicts(besideOf(run))} />
           <LowRatio evaluation={evaluation} leastRatio={run.madeWith.leastRatio} />
           <DecideForm
             job={job.id}
             lead={advice === null ? plainLead(evaluation) : (advice.lead ?? plainLead(evaluation))}
-            acts={advice === null ? [] : shownActs(advice, body, figuresOfRun(run.madeWith).percent)}
+            acts={advice === null ? [] : shownActs(advice, body, (value) => figures.percent(value))}
           />
         </Sheet>
         {earlier.map((one) => (
@@ -129,6 +130,13 @@ export function JudgeStage({ job }: { job: JobFile }) {
     </Columns>
   );
 }
+
+/** What the tilt of the body makes, as the set-up walk of this job read it; empty where nobody did. */
+const positionOf = ({ setups }: JobFile): string =>
+  setups
+    .flatMap(({ checks }) => checks)
+    .filter(({ name }) => name === 'Position')
+    .at(-1)?.words ?? '';
 
 /** What to do where there is no advice to lead: adjust, unless all lies inside. */
 const plainLead = ({ verdict }: RunEvaluation): Act => (verdict === 'within' ? 'none' : 'zero and span');

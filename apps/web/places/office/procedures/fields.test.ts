@@ -11,6 +11,7 @@ describe('a procedure', () => {
     const content = read({
       points: '0 50;100',
       tolerancePercentOfSpan: '0,1',
+      school: 'always to the nearest',
       rule: 'guard-band',
       r: '0.8',
       questions: 'connect: Is the supply clean: and dry?\n\nas-found: Tap the glass.',
@@ -20,6 +21,7 @@ describe('a procedure', () => {
       points: { in: 'percent-of-input', values: [0, 50, 100] },
       tolerancePercentOfSpan: 0.1,
       adjustAbovePercentOfLimit: null,
+      school: 'always to the nearest',
       decisionRule: { kind: 'guard-band', r: 0.8, isUndecidedAllowed: true },
       questions: [
         { stage: 'connect', text: 'Is the supply clean: and dry?' },

@@ -1,10 +1,11 @@
 /** A procedure as it is typed, and back. Questions and cautions are one a line. */
+import { SCHOOLS } from '@barys/core/adjust';
 import { USUAL_APPROACH } from '@barys/core/automatic';
 import type { ProcedureContent } from '@barys/store/registers';
 import { STAGES } from '@barys/store/shapes';
 import type { FieldSpec } from '@/ui/FieldGrid';
 import { typedNumber } from '@/ui/readNumber';
-import { POINTS_IN } from './words';
+import { POINTS_IN, SCHOOL_WORD } from './words';
 
 export const PROCEDURE_FIELDS = {
   name: '',
@@ -21,6 +22,7 @@ export const PROCEDURE_FIELDS = {
   ratePercentPerS: String(USUAL_APPROACH.ratePercentPerS),
   onLoss: USUAL_APPROACH.onLoss as string,
   adjustAbovePercentOfLimit: '',
+  school: 'past the adjust limit' as string,
   rule: 'simple',
   r: '1',
   isUndecidedAllowed: 'yes',
@@ -94,6 +96,13 @@ export const PROCEDURE_SPECS: readonly FieldSpec<keyof ProcedureFields>[] = [
     help: "Empty: the instrument's own",
   },
   {
+    name: 'school',
+    label: 'When it is adjusted',
+    options: SCHOOLS.map((school) => [school, SCHOOL_WORD[school]] as const),
+    width: 4,
+    help: 'Practice differs',
+  },
+  {
     name: 'leastRatio',
     label: 'Least accuracy ratio',
     kind: 'number',
@@ -148,6 +157,7 @@ export function fieldsOfProcedure(name: string, content: ProcedureContent): Proc
     onLoss: (content.approach ?? USUAL_APPROACH).onLoss,
     tolerancePercentOfSpan: optional(content.tolerancePercentOfSpan),
     adjustAbovePercentOfLimit: optional(content.adjustAbovePercentOfLimit),
+    school: content.school ?? 'past the adjust limit',
     rule: rule.kind,
     r: rule.kind === 'guard-band' ? String(rule.r) : PROCEDURE_FIELDS.r,
     isUndecidedAllowed: yes(rule.kind !== 'guard-band' || rule.isUndecidedAllowed),
@@ -183,6 +193,7 @@ export function contentOfFields(fields: ProcedureFields): Record<string, unknown
     approach: { ratePercentPerS: typedNumber(fields.ratePercentPerS), onLoss: fields.onLoss },
     tolerancePercentOfSpan: typedNumber(fields.tolerancePercentOfSpan),
     adjustAbovePercentOfLimit: typedNumber(fields.adjustAbovePercentOfLimit),
+    school: fields.school,
     decisionRule:
       fields.rule === 'guard-band'
         ? {

@@ -1,4 +1,5 @@
 /** How procedures are said. */
+import type { School } from '@barys/core/adjust';
 import { formatPlain } from '@barys/core/text';
 import type { ProcedureContent, ProcedureLine } from '@barys/store/registers';
 
@@ -19,6 +20,11 @@ export function pointsInWords({ points, direction, cycles, offStopsPercent }: Pr
   ];
   return parts.filter(Boolean).join(', ');
 }
+
+export const SCHOOL_WORD: Record<School, string> = {
+  'past the adjust limit': 'only past the adjust limit',
+  'always to the nearest': 'always to the nearest',
+};
 
 export function ruleInWords(rule: ProcedureContent['decisionRule']): string {
   switch (rule.kind) {

@@ -2,7 +2,7 @@ import { findProcedure } from '@barys/store/registers';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
 import { ProcedureForm } from '@/places/office/procedures/ProcedureForm';
-import { pointsInWords, ruleInWords } from '@/places/office/procedures/words';
+import { pointsInWords, ruleInWords, SCHOOL_WORD } from '@/places/office/procedures/words';
 import { database } from '@/server/database';
 import { showDate } from '@/server/dates';
 import { orNotFound, pageId } from '@/server/orNotFound';
@@ -25,7 +25,8 @@ export default async function ProcedurePage({ params }: { params: Promise<{ id: 
           {versions.map((one) => (
             <Typography key={one.version} variant="body2" sx={{ py: 0.25 }}>
               <strong>{one.version}</strong>, {showDate(one.madeAt)}, {one.madeBy ?? 'Barys'}: {one.reason}.{' '}
-              {pointsInWords(one)}; {ruleInWords(one.decisionRule)}.
+              {pointsInWords(one)}; {ruleInWords(one.decisionRule)}; adjusted{' '}
+              {SCHOOL_WORD[one.school ?? 'past the adjust limit']}.
             </Typography>
           ))}
         </Sheet>
