@@ -1,3 +1,4 @@
+import fc from 'fast-check';
 import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus';
 import { uniformFloat64 } from 'pure-rand/distribution/uniformFloat64';
 import { describe, expect, it } from 'vitest';
@@ -365,6 +366,76 @@ describe('what is uncertain', () => {
     expect(outlook(advice, 'zero')?.suffices).toBe('likely');
     expect(advice.lead).toBe('zero');
     expect(portraitWords(advice.portrait)[0]).toBe('Zero +0.400 %');
+  });
+});
+
+describe('any run', () => {
+  /** Where there is a number that is none; null where all are. */
+  const wrongIn = (value: unknown, path = ''): string | null => {
+    if (typeof value === 'number') return Number.isFinite(value) ? null : path;
+    if (typeof value !== 'object' || value === null) return null;
+    for (const [key, one] of Object.entries(value)) {
+      const found = wrongIn(one, `${path}.${key}`);
+      if (found !== null) return found;
+    }
+    return null;
+  };
+
+  it('gets advice that is made of numbers, whatever its points, transfer function, signal and body', () => {
+    const transfers = [
+      { kind: 'linear' },
+      { kind: 'square-root' },
+      { kind: 'square-root-cut-off', cutOffPercentOfFlow: 12 },
+      { kind: 'square-root-linear-start', linearToPercentOfFlow: 10 },
+    ] as const;
+    fc.assert(
+      fc.property(
+        fc.constantFrom(...transfers),
+        fc.constantFrom([0, 50], [50, 0], [-20, 80], [20, 60]),
+        fc.constantFrom([4, 20], [20, 4], [3, 15]),
+        fc.array(fc.constantFrom(0, 2, 25, 50, 75, 100), { maxLength: 6 }),
+        fc.constantFrom('analog', 'smart', 'pneumatic', 'dial gauge', 'digital gauge'),
+        fc.integer({ min: -300, max: 300 }),
+        fc.integer({ min: -300, max: 300 }),
+        fc.boolean(),
+        (
+          transferFunction,
+          [lrv = 0, urv = 1],
+          [outputLow = 0, outputHigh = 1],
+          points,
+          technology,
+          zero,
+          gain,
+          isDigital,
+        ) => {
+          const of: SignalRange = { lrv, urv, outputLow, outputHigh, transferFunction };
+          const readings = points.flatMap((percent) =>
+            (['up', 'down'] as const).map((direction, i) => {
+              const applied = lrv + ((urv - lrv) * percent) / 100;
+              const output = expectedOutput(of, applied) + (zero + (gain * percent) / 100 + i) / 1000;
+              return {
+                cycle: 1,
+                direction,
+                nominalPercent: percent,
+                applied,
+                output,
+                digital: isDigital ? applied : undefined,
+              };
+            }),
+          );
+          const advice = advise(readings, {
+            range: of,
+            body: { technology, trims: [] },
+            tolerance: spanTolerance(0.5, 70),
+          });
+          expect(wrongIn({ ...advice, found: null })).toBeNull();
+          if (readings.length > 0) expect(advice.lead).not.toBeNull();
+          expect(headline(advice)).not.toContain('NaN');
+          expect(wrongIn(workAdvice(of, advice))).toBeNull();
+        },
+      ),
+      { numRuns: 300, seed: 7 },
+    );
   });
 });
 

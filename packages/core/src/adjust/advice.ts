@@ -229,7 +229,7 @@ class Adviser {
         uncertaintyPercentSpan: half === null ? null : (half / this.span) * 100,
         output,
         errorOfLimit,
-        uncertaintyOfLimit: half === null || limit === 0 ? null : half / limit,
+        uncertaintyOfLimit: half === null || !Number.isFinite(half / limit) ? null : half / limit,
         verdict,
       };
     });

@@ -1,3 +1,4 @@
+import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { expectAll, loadCases, type Case } from '../../test/fixtures';
 import {
@@ -183,6 +184,40 @@ describe('the next setting', () => {
     expect(small.spanOnZero.uncertainty).toBeGreaterThan(0.14);
     expect(large.spanOnZero.uncertainty).toBeLessThan(0.02);
     expect(large.spanOnZero.value).toBeCloseTo(0.3, 2);
+  });
+
+  it('is a number after any log, however odd', () => {
+    const number = fc.double({ min: -1000, max: 1000, noNaN: true });
+    const move = fc.record({
+      screw: fc.constantFrom('zero' as const, 'span' as const),
+      before: number,
+      after: number,
+    });
+    fc.assert(
+      fc.property(
+        fc.array(move, { maxLength: 8 }),
+        number,
+        number,
+        fc.constantFrom(0, 0.001, 1),
+        (moves, low, high, noise) => {
+          const { next, spanOnZero, zeroOnSpan, off } = adviseScrews({
+            ...base,
+            found: [low, high],
+            moves,
+            noise,
+          });
+          for (const value of [
+            next?.setTo ?? 0,
+            spanOnZero.value,
+            spanOnZero.uncertainty,
+            zeroOnSpan.value,
+            ...off,
+          ])
+            expect(Number.isFinite(value)).toBe(true);
+        },
+      ),
+      { numRuns: 500, seed: 3 },
+    );
   });
 
   it('says that a span that moves both ends alike cannot be set', () => {

@@ -70,13 +70,17 @@ export interface ScrewAdvice {
 const USUAL_SPAN_ON_ZERO: Coupling = { value: 0.15, uncertainty: 0.15 };
 const USUAL_ZERO_ON_SPAN: Coupling = { value: 1, uncertainty: 0.03 };
 
+/** No linkage moves one end by more than this times the other. */
+const FARTHEST = 20;
+
 /** Adds what a move of `by` shifted at the other end to what is believed of the coupling. */
 function learnt(coupling: Coupling, by: number, shifted: number, noise: number): Coupling {
   // Two readings make the shift, and two more the move itself.
   const variance = 2 * noise ** 2 * (1 + coupling.value ** 2);
   const precision = by ** 2 / Math.max(variance, Number.MIN_VALUE);
   const before = 1 / coupling.uncertainty ** 2;
-  if (by === 0) return coupling;
+  // A move that is small beside what shifted tells nothing: something else has moved.
+  if (!(Math.abs(shifted) <= FARTHEST * Math.abs(by)) || by === 0) return coupling;
   // Without noise one look is the whole truth.
   if (!Number.isFinite(precision)) return { value: shifted / by, uncertainty: 0 };
   if (coupling.uncertainty === 0) return coupling;

@@ -32,7 +32,7 @@ export function ActTable({ acts, isPending }: { acts: readonly ShownAct[]; isPen
               <TableCell>{name}</TableCell>
               <TableCell align="right">{worst === '' ? '–' : <Figure>{worst}</Figure>}</TableCell>
               <TableCell>{suffices === null ? '–' : <SufficesMark suffices={suffices} />}</TableCell>
-              <TableCell sx={{ color: 'text.secondary', fontSize: 14 }}>
+              <TableCell sx={{ color: 'text.secondary', fontSize: 14, minWidth: { xs: 170, sm: 0 } }}>
                 {remark}
                 {!isLead && !BY_DECISION.has(act) && (
                   <Button
@@ -42,7 +42,7 @@ export function ActTable({ acts, isPending }: { acts: readonly ShownAct[]; isPen
                     size="small"
                     aria-label={`Do this instead: ${name}`}
                     aria-busy={isPending}
-                    sx={{ ml: remark === '' ? 0 : 1, minHeight: 32, py: 0 }}
+                    sx={{ ml: remark === '' ? 0 : 1, minHeight: { xs: 44, sm: 32 }, py: 0 }}
                   >
                     Do this instead
                   </Button>
