@@ -13,7 +13,7 @@ import { legHead } from '../wet-leg';
 import { plant, type Planted } from './faults';
 import { soundParts, sourceOf, testedOf, USUAL_SPREAD, type Parts, type Spread } from './parts';
 import { ControllerSource, type AnySource } from './source';
-import { SmartTested, type AnyTested } from './tested';
+import { signalAt, SmartTested, type AnyTested } from './tested';
 
 export { FAULTS, plant, type FaultName, type Planted } from './faults';
 export {
@@ -114,6 +114,16 @@ export class World<Source extends AnySource = AnySource, Tested extends AnyTeste
       sensorC: this.parts.temperatureC,
       electronicsC: this.parts.electronicsC,
     };
+  }
+
+  /**
+   * The current at rest with a pressure at its connection, as the instrument hangs and is set now, without noise; for the
+   * scorer alone. Null of what sends none.
+   */
+  signalAt(applied: number): number | null {
+    const { leg, around, positionHead, stuckMilliamp } = this.parts;
+    const legs = leg === null ? 0 : legHead(leg.leg, leg.filled) / around.unitPa;
+    return stuckMilliamp ?? signalAt(this.tested, applied - legs + positionHead);
   }
 
   /** What is really applied, in the unit of the world, and what really flows. For the scorer alone. */

@@ -40,6 +40,9 @@ export interface Moment {
   readonly supplyV: number;
 }
 
+/** Long beside any damping, s. */
+const AT_REST_S = 3600;
+
 interface Tested {
   step(moment: Moment): void;
   /** What it would send through a loop, mA; null of what has none. */
@@ -65,6 +68,15 @@ export class SmartTested implements Tested {
   get milliamp(): number {
     return currentOf(this.smart, this.state);
   }
+  signalAt(applied: number): number {
+    const still = { ...this.smart, sensor: { ...this.smart.sensor, noise: { sigma: 0, tauS: 0 } } };
+    const state = stepSmart(
+      still,
+      { ...this.state, noise: 0, held: null },
+      { applied, stepS: AT_REST_S, normal: 0 },
+    );
+    return currentOf(still, state);
+  }
   get digital(): number {
     return processValue(this.state);
   }
@@ -87,6 +99,11 @@ export class AnalogTested implements Tested {
   }
   get milliamp(): number {
     return outputOf(this.analog, this.state);
+  }
+  signalAt(applied: number): number {
+    const still = { ...this.analog, noise: { sigma: 0, tauS: 0 } };
+    const state = stepAnalog(still, { ...this.state, noise: 0 }, { applied, stepS: AT_REST_S, normal: 0 });
+    return outputOf(still, state);
   }
 }
 
@@ -241,3 +258,7 @@ export type AnyTested =
   | LevelTested
   | HeatLossTested
   | CapacitanceTested;
+
+/** The signal at rest with a pressure applied, as it is set now and without noise: for a scorer alone; null of what sends none. */
+export const signalAt = (tested: AnyTested, applied: number): number | null =>
+  'signalAt' in tested ? tested.signalAt(applied) : null;

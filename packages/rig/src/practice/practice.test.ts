@@ -1,0 +1,216 @@
+import { describe, expect, it } from 'vitest';
+import { Hands } from './hands';
+import { lessonOf, LESSONS, PracticeBench, replayed, scoreOf, type Score } from './index';
+
+const SEEDS = [1, 2, 3];
+const why = ({ deductions }: Score): string[] => deductions.map((one) => one.why);
+
+/** What an expert does in each lesson. */
+const EXPERT: Readonly<Record<string, (hands: Hands) => void>> = {
+  'five-point check': (hands) => {
+    hands.run('as found');
+    hands.name('nothing');
+  },
+  'zero and span': (hands) => {
+    hands.run('as found');
+    hands.name('zero off', 'span off');
+    hands.adjustScrews();
+    hands.go(0, 'down');
+    hands.run('as left');
+  },
+  'sensor or output': (hands) => {
+    hands.run('as found');
+    hands.name('output off');
+    for (const at of [4, 20] as const) {
+      hands.do({ do: 'tell', command: { kind: 'hold', milliamp: at } });
+      hands.wait(5);
+      hands.do({ do: 'tell', command: { kind: 'output trim', at, measured: hands.milliamp } });
+    }
+    hands.do({ do: 'tell', command: { kind: 'hold', milliamp: null } });
+    hands.run('as left');
+  },
+  're-range or trim': (hands) => {
+    hands.run('as found');
+    hands.name('range wrong');
+    hands.do({ do: 'tell', command: { kind: 'set', settings: { lrv: 0, urv: 100 } } });
+    hands.run('as left');
+  },
+  'position zero': (hands) => {
+    hands.run('as found');
+    hands.name('body tilted');
+    hands.go(0, 'down');
+    hands.do({ do: 'tell', command: { kind: 'zero trim' } });
+    hands.run('as left');
+  },
+  'root twice': (hands) => {
+    hands.run('as found');
+    hands.name('root twice');
+    hands.do({
+      do: 'tell',
+      command: {
+        kind: 'set',
+        settings: {
+          drivenBy: 'pressure',
+          scaledTransfer: { kind: 'linear' },
+          transfer: { kind: 'square-root-cut-off', cutOffPercentOfFlow: 12 },
+        },
+      },
+    });
+    hands.run('as left');
+  },
+  receiver: (hands) => {
+    hands.run('as found');
+    hands.name('receiver wrong');
+  },
+};
+
+/** The classic mistake of each lesson, and how it is named. */
+const MISTAKE: Readonly<Record<string, readonly [work: (hands: Hands) => void, why: string]>> = {
+  'five-point check': [
+    (hands) => {
+      hands.run('as found');
+      hands.name('zero off');
+      hands.go(0, 'down');
+      hands.set('zero', 4.002);
+      hands.run('as left');
+    },
+    'adjusted without need',
+  ],
+  'zero and span': [
+    (hands) => {
+      hands.go(0, 'up');
+      hands.set('zero', 4);
+      hands.go(100, 'up');
+      hands.set('span', 20);
+      hands.name('zero off', 'span off');
+    },
+    'adjusted before it was read as found at every point',
+  ],
+  'sensor or output': [
+    (hands) => {
+      hands.run('as found');
+      hands.name('sensor off');
+      hands.go(0, 'down');
+      hands.do({
+        do: 'tell',
+        command: { kind: 'sensor trim', end: 'lower', applied: 0 - (hands.milliamp - 4) * 6.25 },
+      });
+      hands.go(100, 'up');
+      hands.do({
+        do: 'tell',
+        command: { kind: 'sensor trim', end: 'upper', applied: 100 - (hands.milliamp - 20) * 6.25 },
+      });
+      hands.run('as left');
+    },
+    'something was named that was not wrong',
+  ],
+  're-range or trim': [
+    (hands) => {
+      hands.run('as found');
+      hands.name('sensor off');
+    },
+    'what was wrong was not named',
+  ],
+  'position zero': [
+    (hands) => {
+      hands.run('as found');
+      hands.name('body tilted');
+      // Taken for nothing under pressure.
+      hands.go(25, 'up');
+      hands.do({ do: 'tell', command: { kind: 'zero trim' } });
+      hands.run('as left');
+    },
+    'what is left is outside the limit',
+  ],
+  'root twice': [
+    (hands) => {
+      hands.run('as found');
+      hands.name('span off');
+    },
+    'something was named that was not wrong',
+  ],
+  receiver: [
+    (hands) => {
+      hands.run('as found');
+      hands.name('output off');
+      for (const at of [4, 20] as const) {
+        hands.do({ do: 'tell', command: { kind: 'hold', milliamp: at } });
+        hands.wait(5);
+        // As if the panel were the standard.
+        const measured = 4 + 0.16 * (hands.bench.shown.receivers[0] ?? 0);
+        hands.do({ do: 'tell', command: { kind: 'output trim', at, measured } });
+      }
+      hands.do({ do: 'tell', command: { kind: 'hold', milliamp: null } });
+      hands.run('as left');
+    },
+    'adjusted without need',
+  ],
+};
+
+describe.each(LESSONS.map((lesson) => [lesson.id, lesson] as const))('the lesson %s', (id, lesson) => {
+  it.each(SEEDS)('is solved by an expert, seed %i', (seed) => {
+    const hands = new Hands(lesson, seed);
+    EXPERT[id]?.(hands);
+    const score = scoreOf(lesson, seed, hands.bench.done);
+    expect(score.points, why(score).join('; ')).toBeGreaterThanOrEqual(95);
+    for (const { error } of score.left) expect(Math.abs(error)).toBeLessThanOrEqual(0.175);
+  });
+
+  it('names the classic mistake, and takes points for it', () => {
+    const hands = new Hands(lesson, 1);
+    const [work, named] = MISTAKE[id] ?? [() => undefined, 'no mistake'];
+    work(hands);
+    const score = scoreOf(lesson, 1, hands.bench.done);
+    expect(why(score).join('; ')).toContain(named);
+    expect(score.points).toBeLessThan(90);
+  });
+
+  it('hides something of its own in every seed', () => {
+    const shown = SEEDS.map((seed) => {
+      const bench = new PracticeBench(lesson, seed);
+      return JSON.stringify([bench.errorAt(50), bench.shown]);
+    });
+    expect(new Set(shown).size).toBe(SEEDS.length);
+  });
+});
+
+describe('an attempt', () => {
+  const lesson = lessonOf('zero and span');
+
+  it('is the same again from its acts, at its end and at any moment', () => {
+    const hands = new Hands(lesson, 5);
+    hands.run('as found');
+    const { done, taken, timeS } = hands.bench;
+    const again = replayed(lesson, 5, done);
+    expect(again.taken).toEqual(taken);
+    expect(again.timeS).toBeCloseTo(timeS, 6);
+    const [third] = taken.slice(2);
+    const then = replayed(lesson, 5, done, third?.atS);
+    expect(then.taken).toEqual(taken.slice(0, 3));
+  });
+
+  it('loses points for what went past a point, for a reading that moved, for a hint, and for an over-ranged reference', () => {
+    const hands = new Hands(lesson, 5);
+    for (let count = 0; count < 60; count += 1) hands.do({ do: 'stroke' });
+    hands.do({ do: 'hint' });
+    hands.do({ do: 'read', percent: 25, way: 'up', pass: 'as found' });
+    const said = why(scoreOf(lesson, 5, hands.bench.done));
+    expect(said).toContain('a hint');
+    hands.wait(1);
+    hands.do({ do: 'read', percent: 50, way: 'up', pass: 'as found' });
+    const score = scoreOf(lesson, 5, hands.bench.done);
+    expect(why(score)).toContain('50 % was read while it moved');
+    expect(why(score)).toContain('50 % rising was overshot');
+    expect(why(score)).toContain('the reference was over-ranged');
+    expect(score.points).toBe(
+      0 + Math.max(0, 100 - score.deductions.reduce((sum, { points }) => sum + points, 0)),
+    );
+  });
+
+  it('is refused what its bench does not have', () => {
+    const bench = new PracticeBench(lesson, 1);
+    expect(() => bench.act({ do: 'pressure', to: 50 })).toThrow('this bench has no such control');
+    expect(() => bench.act({ do: 'tell', command: { kind: 'zero trim' } })).toThrow('no such control');
+    expect(bench.done).toEqual([]);
+  });
+});
