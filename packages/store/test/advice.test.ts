@@ -236,7 +236,14 @@ describe('the screws', () => {
     expect(zero?.advised?.isFollowed).toBe(true);
   });
 
-  it('are told nothing of where the run was not read at both ends', async () => {
+  it('are none of a smart transmitter, whose trims do not pull on each other', async () => {
+    const jobId = await atJudge(TAG, (share) => 0.08 + 0.24 * share);
+    await decide(jobId, 'adjust');
+    await log(jobId, {});
+    expect((await loadJob(app, jobId)).adjustments[0]?.advised).toBeNull();
+  });
+
+  it('are told nothing of an act that is no screw', async () => {
     const jobId = await atJudge(ANALOG, 0.08);
     await decide(jobId, 'adjust');
     await log(jobId, { kind: 'linkage', atAppliedText: '3', beforeText: '12.08', afterText: '12.0' });
@@ -249,7 +256,9 @@ describe('a null meter', () => {
     const jobId = await atJudge(ANALOG, 0.08);
     await decide(jobId, 'adjust');
     await log(jobId, { beforeText: '0.5', afterText: '0,01', nullAt: 0, nullUnit: '% of span' });
-    const [kept] = (await loadJob(app, jobId)).adjustments;
+    await log(jobId, { beforeText: '0.01', afterText: '0', nullAt: 0 });
+    const [kept, other] = (await loadJob(app, jobId)).adjustments;
+    expect(other).toMatchObject({ nullUnit: 'output unit', before: 4.01, after: 4 });
     expect(kept).toMatchObject({
       beforeText: '0.5',
       afterText: '0,01',

@@ -51,6 +51,12 @@ export const trimsOf = ({ technology, trims }: AdjustableBody): readonly Trim[] 
 /** Whether zero is set at true zero, with nothing applied, and not at the low end of the range. */
 export const isZeroTrimmed = (body: AdjustableBody): boolean => !trimsOf(body).includes('zero screw');
 
+/** Whether zero and span are screws that pull on each other; trims of a smart transmitter do not. */
+export function hasScrews(body: AdjustableBody): boolean {
+  const trims = trimsOf(body);
+  return trims.includes('zero screw') && (trims.includes('span screw') || trims.includes('range wheel'));
+}
+
 /** The acts that a body has, from the least; nothing and repair are always there. */
 export function actsOf(body: AdjustableBody): readonly Act[] {
   const trims = new Set(trimsOf(body));

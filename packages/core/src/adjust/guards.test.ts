@@ -62,6 +62,13 @@ describe('what speaks against an adjustment', () => {
     ],
     ['but not vented, where nothing can leak', 'zero', { isLeaking: true }, []],
     ['nor of the output, which needs no pressure', 'output trim', { isLeaking: true, applied: 6 }, []],
+    [
+      'a trim on a line that nobody checked',
+      'span',
+      { isLeaking: null, applied: 6 },
+      ['warned leak-unknown'],
+    ],
+    ['but not vented', 'zero', { isLeaking: null }, []],
     ['a trim above the body’s limit', 'sensor trim', { applied: 16.1 }, ['refused over-ranged']],
     ['and below it', 'span', { applied: -1.01 }, ['refused over-ranged']],
     ['but not on it', 'span', { applied: 16 }, []],

@@ -49,6 +49,7 @@ export type GuardCode =
   | 'over-ranged'
   | 'moving'
   | 'leaking'
+  | 'leak-unknown'
   | 'loop-followed'
   | 'range-wrong'
   | 'further-than-drift'
@@ -119,6 +120,12 @@ function restGuards(act: GuardedAct, at: Circumstances): Guard[] {
       code: 'leaking',
       level: 'refused',
       why: 'The line lost more than the leak check allows: the sensor does not see what the standard shows. Find the leak first.',
+    });
+  if (isLeaking === null && act !== 'output trim' && applied !== 0)
+    found.push({
+      code: 'leak-unknown',
+      level: 'warned',
+      why: 'Nobody has checked this line for leaks: what leaks is seen by the sensor as less than the standard shows.',
     });
   return found;
 }

@@ -1,6 +1,7 @@
 export {
   ACTS,
   actsOf,
+  hasScrews,
   isZeroTrimmed,
   trimsOf,
   type Act,

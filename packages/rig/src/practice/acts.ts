@@ -1,4 +1,5 @@
 /** What a trainee does at the bench, one by one; with their times they are the whole record of an attempt. */
+import type { PointName } from '../digital';
 import type { Settings } from '../smart';
 
 /** What can be wrong, in the trade's words; what a trainee names and a lesson hides. */
@@ -9,6 +10,7 @@ export const CAUSES = {
   'sensor off': 'the sensor is off',
   'output off': 'the output stage is off',
   'range wrong': 'another range is set in it',
+  'field values wrong': 'the gauge holds wrong values from a calibration in the field',
   'body tilted': 'the body hangs tilted since its zero',
   'root twice': 'the root is taken twice',
   'receiver wrong': 'the receiver is wrong, the transmitter is right',
@@ -32,6 +34,9 @@ export type Act =
   | { readonly do: 'vent'; readonly open: number }
   | { readonly do: 'pressure'; readonly to: number }
   | { readonly do: 'turn'; readonly screw: 'zero' | 'span'; readonly turns: number }
+  /** A digital gauge takes what is applied for what is said, or brings back what it held. */
+  | { readonly do: 'take'; readonly point: PointName; readonly said: number }
+  | { readonly do: 'restore'; readonly set: 'factory' | 'last field' }
   | { readonly do: 'tell'; readonly command: Command }
   | { readonly do: 'read'; readonly percent: number; readonly way: Way; readonly pass: Pass }
   | { readonly do: 'name'; readonly causes: readonly Cause[] }

@@ -59,17 +59,22 @@ export class PracticeBench {
     return this.world.shown;
   }
 
+  /** What really goes out: the current, or the signal of what has none. */
+  private get signal(): number {
+    return this.world.truth.milliamp ?? this.world.shown.own ?? 0;
+  }
+
   /** Lets the time of the bench pass. */
   advance(seconds: number): void {
     const steps = Math.max(1, Math.round(seconds / STEP_S));
     for (let count = 0; count < steps; count += 1) {
       this.world.step(STEP_S);
       this.time += STEP_S;
-      const { applied, milliamp } = this.world.truth;
+      const { applied } = this.world.truth;
       this.mostApplied = Math.max(this.mostApplied, applied);
       this.highest = Math.max(this.highest, applied);
       this.lowest = Math.min(this.lowest, applied);
-      this.recent.push(milliamp ?? 0);
+      this.recent.push(this.signal);
       if (this.recent.length > STANDS_S / STEP_S) this.recent.shift();
     }
   }
@@ -105,8 +110,16 @@ export class PracticeBench {
         source.set(act.to);
         return null;
       case 'turn':
-        if (tested.kind !== 'analog transmitter') return refuse('The screw');
-        tested.turn({ [act.screw]: act.turns });
+        if (tested.kind === 'analog transmitter') tested.turn({ [act.screw]: act.turns });
+        else if (tested.kind === 'force balance')
+          tested.turn(act.screw === 'zero' ? { zero: act.turns } : { wheel: act.turns });
+        else return refuse('The screw');
+        return null;
+      case 'take':
+        return tested.kind === 'digital gauge' ? tested.calibrate(act.point, act.said) : refuse('The keys');
+      case 'restore':
+        if (tested.kind !== 'digital gauge') return refuse('The keys');
+        tested.restore(act.set);
         return null;
       case 'tell':
         return this.tell(act.command);
@@ -122,14 +135,14 @@ export class PracticeBench {
   private read({ percent, way, pass }: Extract<Act, { readonly do: 'read' }>): void {
     const { lrv, urv } = this.lesson.range;
     const point = lrv + ((urv - lrv) * percent) / 100;
-    const { reference, meter } = this.world.shown;
+    const { reference, meter, own } = this.world.shown;
     this.taken.push({
       atS: this.time,
       percent,
       way,
       pass,
       reference,
-      output: meter,
+      output: meter ?? own,
       movedOutput: Math.max(...this.recent) - Math.min(...this.recent),
       pastPoint: Math.max(0, way === 'up' ? this.highest - point : point - this.lowest),
     });

@@ -25,8 +25,10 @@ export class Hands {
   get pressure(): number {
     return this.bench.shown.reference;
   }
-  get milliamp(): number {
-    return this.bench.shown.meter ?? NaN;
+  /** What is read: a current, or the signal or figure of what has none. */
+  get output(): number {
+    const { meter, own } = this.bench.shown;
+    return meter ?? own ?? NaN;
   }
 
   pointAt(percent: number): number {
@@ -123,17 +125,22 @@ export class Hands {
 
   /** Turns a screw until the meter shows a value, as near as hands come. */
   set(screw: 'zero' | 'span', to: number): ScrewMove {
-    const before = this.milliamp;
-    let perTurn = 0.8;
+    const span = this.lesson.range.outputHigh - this.lesson.range.outputLow;
+    const before = this.output;
+    // More arm of the feedback is less output.
+    const isReversed = screw === 'span' && this.bench.world.tested.kind === 'force balance';
+    let perTurn = (isReversed ? -0.04 : 0.04) * span;
     let after = before;
-    for (let tries = 0; tries < 25 && Math.abs(to - after) > 0.0015; tries += 1) {
+    for (let tries = 0; tries < 25 && Math.abs(to - after) > 0.0001 * span; tries += 1) {
       const turns = Math.max(-1, Math.min(1, (to - after) / perTurn));
       this.do({ do: 'turn', screw, turns });
       this.wait(3);
-      const moved = this.milliamp - after;
+      const moved = this.output - after;
       // A screw in its play moves nothing; what moved well says how far a turn goes.
-      if (Math.abs(moved) > 0.01) perTurn = Math.max(0.2, Math.min(3, moved / turns));
-      after = this.milliamp;
+      const seen = moved / turns;
+      const isGood = Math.abs(moved) > 0.0006 * span && Math.sign(seen) === Math.sign(perTurn);
+      if (isGood) perTurn = Math.sign(seen) * Math.max(0.01, Math.min(0.2, Math.abs(seen) / span)) * span;
+      after = this.output;
     }
     return { screw, before, after };
   }
@@ -157,15 +164,15 @@ export class Hands {
     const situation = {
       targets: [range.outputLow, range.outputHigh],
       found: [endOf(0), endOf(100)],
-      noise: 0.0005,
-      tolerance: 0.003,
+      noise: 0.00003 * (range.outputHigh - range.outputLow),
+      tolerance: 0.0002 * (range.outputHigh - range.outputLow),
     } as const;
     const moves: ScrewMove[] = [];
     for (let count = 0; count < 6; count += 1) {
       const { next } = adviseScrews({ ...situation, moves });
       if (next === null) return;
       this.goTo(next.screw);
-      const now = { at: next.screw, reading: this.milliamp };
+      const now = { at: next.screw, reading: this.output };
       const { next: there } = adviseScrews({ ...situation, moves, now });
       if (there === null) return;
       // What is read here may say that it is the other end's turn.

@@ -76,11 +76,21 @@ function pump(chance: Chance): SourceParts {
 function analogBench(
   seed: number,
   off: (chance: Chance) => { readonly zero?: number; readonly span?: number },
+  { outputLow, outputHigh }: SignalRange = RANGE,
 ): World {
   const chance = makeChance(seed);
-  const analog = { ...drawAnalog(chance), bend: 0.0003 };
+  const drawn = drawAnalog(chance);
+  const analog = {
+    ...drawn,
+    bend: 0.0003,
+    range: { ...drawn.range, outputLow, outputHigh },
+    saturation: [outputLow * 0.5, outputHigh * 1.2] as const,
+  };
+  const around = soundSurroundings(100, chance.uniform(-0.0005, 0.0005));
   const parts: Parts = {
-    ...soundSurroundings(100, chance.uniform(-0.0005, 0.0005)),
+    ...around,
+    // A receiver of 1 to 5 V at the top of the signal, whatever that is.
+    loop: { ...around.loop, seriesOhm: 5000 / outputHigh },
     source: pump(chance),
     tested: { kind: 'analog transmitter', analog },
   };
@@ -90,6 +100,67 @@ function analogBench(
     const { zero = 0, span = 0 } = off(chance);
     world.tested.turn({ span: span / analog.spanPerTurn });
     world.tested.turn({ zero: (zero - analog.pivot * span) / analog.zeroPerTurn });
+  }
+  return world;
+}
+
+/** A pneumatic force balance at a pump: its range wheel moves zero too. */
+function balanceBench(
+  seed: number,
+  off: (chance: Chance) => { readonly zeroTurns: number; readonly wheelTurns: number },
+): World {
+  const chance = makeChance(seed);
+  const parts: Parts = {
+    ...soundSurroundings(100, 0),
+    source: pump(chance),
+    tested: {
+      kind: 'force balance',
+      range: { lrv: 0, urv: 100 },
+      supply: 1,
+      balance: {
+        wheelPerTurn: chance.uniform(0.02, 0.04),
+        zeroPerTurn: chance.uniform(0.015, 0.03),
+        springAtZero: chance.uniform(0.1, 0.35),
+        nozzleGain: 4000,
+        friction: 0.0004,
+        settlingS: 1,
+        burr: null,
+        low: 3,
+        high: 15,
+      },
+    },
+  };
+  const world = worldOf(parts, seed + 1);
+  const { zeroTurns, wheelTurns } = off(chance);
+  if (world.tested.kind === 'force balance') world.tested.turn({ zero: zeroTurns, wheel: wheelTurns });
+  return world;
+}
+
+/** A digital gauge at a pump that somebody calibrated in the field against a reference that was wrong. */
+function gaugeBench(seed: number): World {
+  const chance = makeChance(seed);
+  const gauge = {
+    offset: 0,
+    gain: chance.uniform(-0.0001, 0.0001),
+    bow: 0.0001,
+    full: 100,
+    resolution: 0.01,
+    waitS: 5,
+  };
+  const world = worldOf(
+    { ...soundSurroundings(100, 0), source: pump(chance), tested: { kind: 'digital gauge', gauge } },
+    seed + 1,
+  );
+  const wrong = either(chance, 0.004, 0.009);
+  if (world.tested.kind === 'digital gauge') {
+    const { state } = world.tested;
+    const full = { raw: 100, pressure: 100 * (1 + wrong) };
+    world.tested.state = {
+      ...state,
+      table: { ...state.table, full },
+      lastField: state.table,
+      fieldCalibrations: 1,
+    };
   }
   return world;
 }
@@ -160,6 +231,57 @@ export const LESSONS: readonly Lesson[] = [
         zero: either(chance, 0.005, 0.01),
         span: either(chance, 0.01, 0.02),
       })),
+  },
+  {
+    ...COMMON,
+    id: '10 to 50 mA',
+    title: 'Ten to fifty milliamperes',
+    brief: 'An old transmitter with another signal. The limit is in per cent of its span of 40 mA.',
+    range: { ...RANGE, outputLow: 10, outputHigh: 50 },
+    minutes: 35,
+    hints: ['10 mA at 0 %, 30 in the middle, 50 at 100 %.', 'Only one end is off: one screw is enough.'],
+    reasoning:
+      'Every point is off by the same: the zero has moved. The span screw is left alone, though the signal is unusual.',
+    causes: ['zero off'],
+    make: (seed) =>
+      analogBench(seed, (chance) => ({ zero: either(chance, 0.005, 0.01) }), {
+        ...RANGE,
+        outputLow: 10,
+        outputHigh: 50,
+      }),
+  },
+  {
+    ...COMMON,
+    id: 'pneumatic balance',
+    title: 'The pneumatic balance',
+    brief:
+      'It gives 3 to 15 psi and reads wrong. One per cent of span is ordinary for it. No overshoot: it sticks a little.',
+    range: { ...RANGE, outputLow: 3, outputHigh: 15 },
+    limitPercent: 1,
+    minutes: 35,
+    hints: ['It settles in some seconds.', 'The range wheel moves zero too.'],
+    reasoning:
+      'Both ends are off. The wheel moves the arm of the feedback, and with it what the zero spring pulls: each setting is aimed past its target by what the other takes back.',
+    causes: ['zero off', 'span off'],
+    make: (seed) =>
+      balanceBench(seed, (chance) => ({
+        zeroTurns: either(chance, 0.6, 1),
+        wheelTurns: either(chance, 0.8, 1.4),
+      })),
+  },
+  {
+    ...COMMON,
+    id: 'digital gauge',
+    title: 'A digital gauge with factory values',
+    brief: '“It was right until somebody calibrated it.” It counts its calibrations.',
+    range: { ...RANGE, outputLow: 0, outputHigh: 100 },
+    limitPercent: 0.2,
+    minutes: 20,
+    hints: ['It has been calibrated in the field once.', 'The factory’s values are still in it.'],
+    reasoning:
+      'Right at zero and off in proportion above: its full scale was taken against a reference that was wrong. The factory’s values are restored, and it is read again before anything is calibrated.',
+    causes: ['field values wrong'],
+    make: gaugeBench,
   },
   {
     ...COMMON,

@@ -31,7 +31,10 @@ const MOVING_PERCENT_OF_LIMIT = 20;
 const FREE_PASSES = 3;
 
 const isAdjusting = ({ act }: Done): boolean =>
-  act.do === 'turn' || (act.do === 'tell' && act.command.kind !== 'hold');
+  act.do === 'turn' ||
+  act.do === 'take' ||
+  act.do === 'restore' ||
+  (act.do === 'tell' && act.command.kind !== 'hold');
 
 class Scorer {
   readonly deductions: Deduction[] = [];

@@ -5,6 +5,7 @@ import {
   calibrate,
   digitalAtRest,
   readDigital,
+  restore,
   wait,
   type DigitalGauge,
   type DigitalState,
@@ -128,6 +129,11 @@ export class ForceBalanceTested implements Tested {
   get own(): number {
     return signalOf(this.balance, this.state);
   }
+  signalAt(applied: number): number {
+    const x = (applied - this.range.lrv) / (this.range.urv - this.range.lrv);
+    const { balance, supply } = this;
+    return signalOf(balance, stepForceBalance(balance, this.state, { x, stepS: AT_REST_S, supply }));
+  }
 }
 
 export class DialTested implements Tested {
@@ -163,6 +169,13 @@ export class DigitalTested implements Tested {
     if (typeof next === 'string') return next;
     this.state = next;
     return 'done';
+  }
+  /** Brings back the values it left the factory with, or those before the last calibration in the field. */
+  restore(set: 'factory' | 'last field'): void {
+    this.state = restore(this.gauge, this.state, set);
+  }
+  signalAt(applied: number): number {
+    return readDigital(this.gauge, this.state, applied);
   }
   step({ applied, stepS }: Moment): void {
     // It stands as long as nothing moves by more than its last digit.

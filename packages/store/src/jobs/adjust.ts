@@ -2,6 +2,7 @@
 import {
   adviseScrews,
   guardsAt,
+  hasScrews,
   isAtAtmosphere,
   outputOfDeviation,
   type NullAt,
@@ -22,7 +23,7 @@ import { guardedJob } from './guards';
 import { lockJobAt } from './move';
 import { requireWorker } from '../people/people';
 import type { Actor } from '../people/actor';
-import { adviceOnRun, screwsAfter } from '../runs/advice';
+import { adviceOnRun, bodyOfRun, screwsAfter } from '../runs/advice';
 import { currentPass, runsOfJob } from '../runs/load';
 
 /** Kinds that say little without a word about what was done. */
@@ -129,15 +130,20 @@ export async function refuseFixedLoop(tx: Queryable, jobId: number): Promise<voi
 
 /** Two texts as outputs: as they are, or as deviations from the end that a null meter is set to. */
 function outputsOf(
-  { beforeText, afterText, nullAt = null, nullUnit = null }: NewAdjustment,
+  { beforeText, afterText }: NewAdjustment,
+  meter: NullMeter | null,
   range: Instrument['configuration'],
 ): readonly { readonly text: string; readonly output: number }[] {
   return [beforeText, afterText].map((typed) => {
     const { text, value } = parseTyped(typed);
-    const output =
-      nullAt === null || nullUnit === null ? value : outputOfDeviation(range, nullAt, nullUnit, value);
-    return { text, output };
+    return { text, output: meter === null ? value : outputOfDeviation(range, meter.at, meter.unit, value) };
   });
+}
+
+/** A null meter, by the end that it is set to and its unit. */
+interface NullMeter {
+  readonly at: NullAt;
+  readonly unit: NullUnit;
 }
 
 /** The setting that the passes so far ask for, and whether an entry followed it; null where none is advised. */
@@ -155,7 +161,7 @@ async function advisedFor(
   if (entry.kind !== 'zero' && entry.kind !== 'span') return null;
   const run = (await runsOfJob(tx, jobId)).filter(({ thrownAway }) => thrownAway === null).at(-1);
   const advice = run === undefined ? null : adviceOnRun(run, instrument.body, false);
-  if (run === undefined || advice === null) return null;
+  if (run === undefined || advice === null || !hasScrews(bodyOfRun(run, instrument.body))) return null;
   const made = (await adjustmentsOfJob(tx, jobId)).filter(({ pass }) => pass === entry.pass);
   const situation = screwsAfter(run, advice, made);
   if (situation === null) return null;
@@ -186,7 +192,9 @@ export async function logAdjustment(
   const instrument = await findInstrument(tx, { id: instrumentId });
   const { inputUnit, outputUnit } = instrument.configuration;
   const at = parseTyped(entry.atAppliedText);
-  const [before, after] = outputsOf(entry, instrument.configuration);
+  const { nullAt = null, nullUnit = null } = entry;
+  const meter = nullAt === null ? null : { at: nullAt, unit: nullUnit ?? 'output unit' };
+  const [before, after] = outputsOf(entry, meter, instrument.configuration);
   if (before === undefined || after === undefined) throw new Error('two texts give two outputs');
   await refuseAtAtmosphere(tx, jobId, instrument, entry.kind, at.value);
   const pass = await currentPass(tx, jobId);
@@ -221,8 +229,8 @@ export async function logAdjustment(
       inputUnit,
       outputUnit,
       overLink === null ? null : JSON.stringify(overLink),
-      entry.nullAt ?? null,
-      entry.nullUnit ?? null,
+      meter?.at ?? null,
+      meter?.unit ?? null,
       advised === null ? null : JSON.stringify(advised),
       against,
     ],

@@ -38,6 +38,12 @@ export async function guardedJob(tx: Queryable, jobId: number, instrument: Instr
   };
 }
 
+/** By the rate that was found; a check that is only ticked was passed; null where nobody checked. */
+function isLeaking(connection: Connection | null): boolean | null {
+  if (connection?.leak != null) return isTooFast(connection.leak);
+  return connection?.checksDone.includes('leak checked') === true ? false : null;
+}
+
 function placeOf(
   { kind, body, configuration }: Instrument,
   connection: Connection | null,
@@ -57,7 +63,7 @@ function placeOf(
     lowerRangeLimit: Math.min(first, last),
     upperRangeLimit: Math.max(first, last),
     barometer: convertPressure(connection?.ambient.barometerHpa ?? PRESENT_AIR_HPA, 'hPa', inputUnit),
-    isLeaking: connection?.leak == null ? null : isTooFast(connection.leak),
+    isLeaking: isLeaking(connection),
   };
 }
 

@@ -1,4 +1,4 @@
-import { isDeviation, isZeroTrimmed, sequenceOf, trimsOf, type AdjustableBody } from '@barys/core/adjust';
+import { hasScrews, isDeviation, isZeroTrimmed, sequenceOf, trimsOf } from '@barys/core/adjust';
 import { expectedOutput } from '@barys/core/signal';
 import { unitLabel } from '@barys/core/units';
 import { listBenches } from '@barys/store/benches';
@@ -142,7 +142,7 @@ async function LogSheet({
         ends={endsOf(job, before, isSameScale)}
         madeCount={made.length}
         act={asLeft === null ? (taken?.content.act ?? null) : (advice?.lead ?? null)}
-        screws={advice === null || !pullsOnEachOther(body) ? null : screwsAfter(before, advice, made)}
+        screws={advice === null || !hasScrews(body) ? null : screwsAfter(before, advice, made)}
         spanScrew={trimsOf(body).includes('range wheel') ? 'range wheel' : 'span screw'}
         guarded={await guardedJob(database(), job.id, job.instrument)}
       />
@@ -152,12 +152,6 @@ async function LogSheet({
 
 /** Decimals that a figure is shown with. */
 const decimalsOf = (text: string): number => text.split('.')[1]?.length ?? 0;
-
-/** Whether zero and span are screws: trims of a smart transmitter do not disturb each other. */
-const pullsOnEachOther = (body: AdjustableBody): boolean => {
-  const trims = trimsOf(body);
-  return trims.includes('zero screw') && (trims.includes('span screw') || trims.includes('range wheel'));
-};
 
 /** What is changed at the instrument itself; only a current says what became of it. */
 async function OverLink({ job: { id, tag, instrument } }: { job: JobFile }) {
