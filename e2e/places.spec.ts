@@ -54,6 +54,12 @@ const PLACES: Readonly<Record<string, readonly string[]>> = {
     '/sign-in',
     '/account',
   ],
+  practice: [
+    '/practice',
+    '/practice/zero%20and%20span',
+    '/practice/sensor%20or%20output',
+    '/practice/digital%20gauge',
+  ],
   workshop: [
     '/workshop',
     '/workshop/convert',

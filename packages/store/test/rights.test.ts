@@ -5,6 +5,7 @@ import type { Queryable } from '../src/db/database';
 import * as imports from '../src/imports';
 import * as jobs from '../src/jobs';
 import * as people from '../src/people';
+import * as practice from '../src/practice';
 import { ROLES, type Role } from '../src/people/people';
 import type { Actor } from '../src/people/actor';
 import * as registers from '../src/registers';
@@ -14,7 +15,7 @@ import { jobAtAsFound, openWorks, TAG, TODAY } from './works';
 const { base, works } = await openWorks();
 
 /** All that leads into the store. */
-const store = { ...db, ...people, ...registers, ...jobs, ...runs, ...imports, ...benches };
+const store = { ...db, ...people, ...registers, ...jobs, ...runs, ...imports, ...benches, ...practice };
 
 /** Who may do what, as docs/using.md says it. */
 const WORKS: readonly Role[] = ['technician', 'administrator'];
@@ -89,7 +90,15 @@ const MAY: Readonly<Record<string, readonly Role[]>> = {
 };
 
 /** What everybody does to what is their own, or what acts are made of. */
-const OWN = ['appendToTrail', 'dropView', 'keepView', 'makeToken', 'revokeToken', 'setPassword'];
+const OWN = [
+  'appendToTrail',
+  'dropView',
+  'keepAttempt',
+  'keepView',
+  'makeToken',
+  'revokeToken',
+  'setPassword',
+];
 
 type Act = (tx: Queryable, actor: Actor, ...rest: unknown[]) => Promise<unknown>;
 const actsOfStore = Object.entries(store)

@@ -12,6 +12,7 @@ export const PLACES: readonly Place[] = [
   { name: 'References', path: '/references', isEveryday: true },
   { name: 'Bench', path: '/bench', isEveryday: false },
   { name: 'Workshop', path: '/workshop', isEveryday: false },
+  { name: 'Practice', path: '/practice', isEveryday: false },
   { name: 'Office', path: '/office', isEveryday: false },
 ];
 

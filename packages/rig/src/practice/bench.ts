@@ -22,6 +22,9 @@ export interface Taken {
   readonly pastPoint: number;
 }
 
+/** Nobody is longer at a lesson, s of the bench; then its time stands. */
+export const LONGEST_S = 7200;
+
 /** How long an output stands before it is read, s. */
 const STANDS_S = 2;
 const STEP_S = 0.1;
@@ -66,7 +69,8 @@ export class PracticeBench {
 
   /** Lets the time of the bench pass. */
   advance(seconds: number): void {
-    const steps = Math.max(1, Math.round(seconds / STEP_S));
+    const left = (LONGEST_S - this.time) / STEP_S;
+    const steps = Math.min(Math.floor(left), Math.max(1, Math.round(seconds / STEP_S)));
     for (let count = 0; count < steps; count += 1) {
       this.world.step(STEP_S);
       this.time += STEP_S;

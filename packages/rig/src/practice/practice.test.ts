@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { Hands } from './hands';
-import { lessonOf, LESSONS, PracticeBench, replayed, scoreOf, type Score } from './index';
+import { lessonOf, LESSONS, LONGEST_S, PracticeBench, replayed, scoreOf, type Score } from './index';
 
 const SEEDS = [1, 2, 3];
 const why = ({ deductions }: Score): string[] => deductions.map((one) => one.why);
@@ -261,6 +261,13 @@ describe('an attempt', () => {
     expect(score.points).toBe(
       0 + Math.max(0, 100 - score.deductions.reduce((sum, { points }) => sum + points, 0)),
     );
+  });
+
+  it('stands still after two hours of the bench', () => {
+    const bench = new PracticeBench(lesson, 1);
+    bench.advance(9000);
+    bench.advance(60);
+    expect(bench.timeS).toBeCloseTo(LONGEST_S, 3);
   });
 
   it('is refused what its bench does not have', () => {

@@ -56,6 +56,7 @@ const PLANNING_ROLES: readonly Role[] = ['technician', 'planner', 'administrator
 const REVIEWING_ROLES: readonly Role[] = ['reviewer', 'technician', 'administrator'];
 const KEEPING_ROLES: readonly Role[] = ['technician', 'planner', 'administrator'];
 const ADMINISTERING_ROLES: readonly Role[] = ['administrator'];
+const TRAINING_ROLES: readonly Role[] = ['planner', 'administrator'];
 
 /** A person as everybody may know them. */
 export const PERSON_SQL = `select id, name, role, login, is_active as "isActive",
@@ -206,6 +207,19 @@ export const checkWorker = <P extends Acting>(person: P): P => checkRole(person,
  */
 export const requireWorker = (db: Queryable, actor: Actor): Promise<Person> =>
   requireRole(db, actor, WORKING_ROLES);
+
+/**
+ * The acting person, whatever they may do: what is asked of them is only that they are who they say.
+ * @throws StoreError `unknown-person`
+ */
+export const requirePerson = (db: Queryable, actor: Actor): Promise<Person> => requireRole(db, actor, ROLES);
+
+/**
+ * The acting person, if allowed to see how others practise.
+ * @throws StoreError `unknown-person`, `not-allowed`
+ */
+export const requireTrainer = (db: Queryable, actor: Actor): Promise<Person> =>
+  requireRole(db, actor, TRAINING_ROLES);
 
 /**
  * The acting person, if allowed to open jobs.

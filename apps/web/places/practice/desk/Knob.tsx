@@ -1,0 +1,103 @@
+'use client';
+/** Something that is turned: by dragging round it, or with the arrow keys; Shift turns a tenth. */
+import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
+
+const RADIUS = 24;
+/** A quarter turn as it is drawn is this many turns of the screw. */
+const KEY_TURNS = 0.1;
+
+export function Knob({
+  x,
+  y,
+  name,
+  turned,
+  shown,
+  most,
+  onTurn,
+}: {
+  x: number;
+  y: number;
+  name: string;
+  /** Where it stands, turns. */
+  turned: number;
+  /** The same in words. */
+  shown: string;
+  /** Turns either way; null where it goes round and round. */
+  most: readonly [number, number] | null;
+  /** Null in a replay. */
+  onTurn: ((turns: number) => void) | null;
+}) {
+  const angle = useRef<number | null>(null);
+  const place = useRef<SVGGElement>(null);
+  const angleOf = (event: PointerEvent): number => {
+    const box = place.current?.getBoundingClientRect();
+    return box === undefined
+      ? 0
+      : Math.atan2(event.clientY - box.top - box.height / 2, event.clientX - box.left - box.width / 2);
+  };
+  const turn = (turns: number) => {
+    const to = most === null ? turned + turns : Math.min(most[1], Math.max(most[0], turned + turns));
+    if (to !== turned) onTurn?.(to - turned);
+  };
+  const onKeyDown = (event: KeyboardEvent) => {
+    const way = { ArrowRight: 1, ArrowUp: 1, ArrowLeft: -1, ArrowDown: -1 }[event.key];
+    if (way === undefined) return;
+    event.preventDefault();
+    turn(way * KEY_TURNS * (event.shiftKey ? 0.1 : 1));
+  };
+  const onPointerMove = (event: PointerEvent) => {
+    if (angle.current === null) return;
+    const now = angleOf(event);
+    // The shorter way round.
+    const moved = Math.atan2(Math.sin(now - angle.current), Math.cos(now - angle.current));
+    angle.current = now;
+    turn(moved / (2 * Math.PI));
+  };
+  return (
+    <g
+      role="slider"
+      tabIndex={onTurn === null ? undefined : 0}
+      aria-label={name}
+      aria-valuenow={Number(turned.toFixed(3))}
+      aria-valuemin={most?.[0] ?? -1000}
+      aria-valuemax={most?.[1] ?? 1000}
+      aria-valuetext={shown}
+      transform={`translate(${x} ${y})`}
+      style={{ cursor: onTurn === null ? 'default' : 'grab', touchAction: 'none' }}
+      onKeyDown={onTurn === null ? undefined : onKeyDown}
+      onPointerDown={(event) => {
+        if (onTurn === null) return;
+        event.currentTarget.setPointerCapture(event.pointerId);
+        angle.current = angleOf(event);
+      }}
+      onPointerMove={onPointerMove}
+      onPointerUp={() => (angle.current = null)}
+      onPointerCancel={() => (angle.current = null)}
+    >
+      <g ref={place}>
+        <circle r={RADIUS} fill="var(--sheet)" stroke="var(--ink)" strokeWidth={2.5} />
+      </g>
+      <line
+        x1={0}
+        x2={0}
+        y1={RADIUS - 6}
+        y2={-RADIUS + 6}
+        stroke="var(--ink)"
+        strokeWidth={5}
+        transform={`rotate(${turned * 360})`}
+      />
+      <text y={RADIUS + 18} textAnchor="middle" fontSize={14} fontWeight={600} fill="var(--ink)">
+        {name}
+      </text>
+      <text
+        y={RADIUS + 35}
+        textAnchor="middle"
+        fontSize={13}
+        fill="var(--muted)"
+        fontFamily="Atkinson Hyperlegible Mono Variable, monospace"
+      >
+        {shown}
+      </text>
+    </g>
+  );
+}

@@ -1,0 +1,103 @@
+'use client';
+/** How a lesson was done: the score with each deduction, how one reasons, and the bench at any moment of it. */
+import { CAUSES, replayed, type Done, type Lesson, type Score } from '@barys/rig/practice';
+import { formatFixed, formatSigned } from '@barys/core/text';
+import Button from '@mui/material/Button';
+import Slider from '@mui/material/Slider';
+import Stack from '@mui/material/Stack';
+import Typography from '@mui/material/Typography';
+import { useMemo, useState } from 'react';
+import { Columns } from '@/ui/Columns';
+import { DataTable } from '@/ui/DataTable';
+import { Figure } from '@/ui/Figure';
+import { Sheet } from '@/ui/Sheet';
+import { BenchDrawing } from './BenchDrawing';
+
+const clock = (seconds: number): string =>
+  `${Math.floor(seconds / 60)}:${String(Math.floor(seconds % 60)).padStart(2, '0')}`;
+
+export function Result({
+  lesson,
+  seed,
+  record,
+  score,
+  onAgain,
+}: {
+  lesson: Lesson;
+  seed: number;
+  record: readonly Done[];
+  score: Score;
+  onAgain: (() => void) | null;
+}) {
+  const [atS, setAtS] = useState(score.timeS);
+  const bench = useMemo(() => replayed(lesson, seed, record, atS), [lesson, seed, record, atS]);
+  return (
+    <Columns columns="1.4fr 1fr">
+      <Stack sx={{ gap: 1.5 }}>
+        <Sheet title="Replay" aside={`at ${clock(atS)} of ${clock(score.timeS)}`}>
+          <BenchDrawing bench={bench} onDo={null} />
+          <Slider
+            aria-label="Moment of the attempt"
+            value={atS}
+            min={0}
+            max={score.timeS}
+            step={1}
+            getAriaValueText={clock}
+            onChange={(_event, value) => setAtS(value)}
+          />
+        </Sheet>
+        <Sheet title="Left at each point">
+          <DataTable
+            label="True errors as it was left"
+            rows={score.left}
+            keyOf={({ percent }) => percent}
+            columns={[
+              ['Point', ({ percent }) => `${percent} %`],
+              ['True error, % of span', ({ error }) => <Figure>{formatSigned(error, 3)}</Figure>, 'right'],
+            ]}
+          />
+        </Sheet>
+      </Stack>
+      <Stack sx={{ gap: 1.5 }}>
+        <Sheet title="Score">
+          <Typography sx={{ fontSize: 34, fontWeight: 700, lineHeight: 1.1 }}>
+            <Figure>{formatFixed(score.points, 0)}</Figure> of 100
+          </Typography>
+          <DataTable
+            label="Deductions"
+            rows={score.deductions.map((one, place) => ({ ...one, place }))}
+            keyOf={({ place }) => place}
+            none="Nothing was taken away."
+            columns={[
+              [
+                'When',
+                ({ atS: moment }) => (
+                  <Button
+                    size="small"
+                    onClick={() => setAtS(Math.min(score.timeS, moment))}
+                    sx={{ minWidth: 0 }}
+                  >
+                    {clock(moment)}
+                  </Button>
+                ),
+              ],
+              ['Points', ({ points }) => <Figure>−{points}</Figure>, 'right'],
+              ['Why', ({ why }) => why],
+            ]}
+          />
+          {onAgain !== null && (
+            <Button variant="outlined" onClick={onAgain} sx={{ mt: 1.5 }}>
+              Again, with another seed
+            </Button>
+          )}
+        </Sheet>
+        <Sheet title="What was wrong">
+          <Typography sx={{ fontWeight: 600 }}>
+            {score.causes.map((cause) => CAUSES[cause]).join('; ')}
+          </Typography>
+          <Typography sx={{ mt: 1 }}>{lesson.reasoning}</Typography>
+        </Sheet>
+      </Stack>
+    </Columns>
+  );
+}
