@@ -154,6 +154,7 @@ test('on a phone four places stand in a row at the bottom, and all of them in a 
     'References',
     'Bench',
     'Workshop',
+    'Practice',
     'Office',
   ]);
   for (const link of await sheet.getByRole('link').all())
