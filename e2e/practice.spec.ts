@@ -120,6 +120,11 @@ test('an output trim at the bench: by a controller and a communicator, with no e
   await page.getByRole('button', { name: 'Begin as left' }).click();
   await run();
   await page.getByRole('checkbox', { name: 'the output stage is off' }).check();
+  // A server that is away loses nothing: it is said, and finished again.
+  await page.context().setOffline(true);
+  await page.getByRole('button', { name: 'Finish and see the score' }).click();
+  await expect(page.getByText(/Barys does not answer\. What you did is kept/)).toBeVisible();
+  await page.context().setOffline(false);
   await page.getByRole('button', { name: 'Finish and see the score' }).click();
   const score = page.getByRole('region', { name: 'Score' });
   await expect(score).toContainText('of 100');

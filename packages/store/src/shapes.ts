@@ -3,7 +3,8 @@ export { guardedAct } from './jobs/adjustment-kinds';
 export { CONNECT_CHECKS, SECOND_INDICATIONS, WORK_PLACES } from './jobs/connection';
 export { COLD_SET_UP, FOLLOWS, HOT_CHECK } from './jobs/checklists';
 export { isTooFast, leakLimit, leakOf, type Leak, type LeakBasis } from './jobs/leak';
-export { TECHNOLOGIES, TORQUE_UNITS, type TorqueUnit, torqueWords, TRIMS } from './registers/body';
+export { TECHNOLOGIES, TRIMS } from '@barys/core/adjust';
+export { TORQUE_UNITS, type TorqueUnit, torqueWords } from './registers/body';
 export {
   configurationSchema,
   RANGE_QUESTIONS,

@@ -4,12 +4,15 @@ import { lessonOf, scoreOf, type Score } from '@barys/rig/practice';
 import { keepAttempt } from '@barys/store/practice';
 import type { Answer } from '@/server/answer';
 import { act, thenStay } from '@/server/act';
+import { currentActor } from '@/server/person';
 import { attemptSchema } from './schema';
 
 /** @returns the score, or what is wrong */
 export async function finishAction(entry: unknown): Promise<Answer | { readonly score: Score }> {
   const scores: Score[] = [];
   const answered = await thenStay(async () => {
+    // Nobody's attempt is worked out for who may not keep it.
+    await currentActor();
     const attempt = attemptSchema.parse(entry);
     const score = scoreOf(lessonOf(attempt.lesson), attempt.seed, attempt.record);
     await act((tx, actor) =>

@@ -16,19 +16,22 @@ export const ACTS = [
 export type Act = (typeof ACTS)[number];
 
 /** What can be turned, trimmed or set on a body. */
-export type Trim =
-  | 'zero screw'
-  | 'span screw'
-  | 'range wheel'
-  | 'linkage'
-  | 'zero trim'
-  | 'sensor trim'
-  | 'output trim'
-  | 'full scale'
-  | 'mid-scale'
-  | 'near vacuum';
+export const TRIMS = [
+  'zero screw',
+  'span screw',
+  'range wheel',
+  'linkage',
+  'zero trim',
+  'sensor trim',
+  'output trim',
+  'full scale',
+  'mid-scale',
+  'near vacuum',
+] as const;
+export type Trim = (typeof TRIMS)[number];
 
-export type Technology = 'analog' | 'smart' | 'pneumatic' | 'dial gauge' | 'digital gauge';
+export const TECHNOLOGIES = ['analog', 'smart', 'pneumatic', 'dial gauge', 'digital gauge'] as const;
+export type Technology = (typeof TECHNOLOGIES)[number];
 
 /** What an instrument of its kind usually has, where its body is not told of (common practice, from memory). */
 const USUAL: Readonly<Record<Technology, readonly Trim[]>> = {

@@ -193,6 +193,10 @@ describe('always to the nearest', () => {
       ).lead,
     ).toBe('none');
   });
+  it('trims no output before the sensor where the digital value was not read', () => {
+    const gained = run((percent) => percent / 1000);
+    expect(advise(gained, { school, body: smart }).lead).toBe('sensor trim');
+  });
   it('is repair all the same where nothing brings it inside', () => {
     const stuck = run((percent, direction) => (direction === 'up' ? 0 : 0.6));
     expect(advise(stuck, { school }).lead).toBe('repair');

@@ -313,13 +313,12 @@ class Adviser {
     const { found, request } = this;
     if (found.verdict === null || found.verdict === 'not-judged') return null;
     if (request.isRangeWrong === true && acts.some(({ act }) => act === 're-range')) return 're-range';
-    if (!this.isWanting) return request.school === 'always to the nearest' ? nearest(acts) : 'none';
+    // Not told apart from the sensor, a trim of the output could hide its fault: it comes after all others.
+    const inOrder = [...acts].sort((a, b) => this.isBlind(a.act) - this.isBlind(b.act));
+    if (!this.isWanting) return request.school === 'always to the nearest' ? nearest(inOrder) : 'none';
     // Friction beyond the class is repaired before anything is turned.
     if (request.hasFriction === true) return 'repair';
-    const honest = acts
-      .filter(({ act, hides }) => act !== 'none' && act !== 're-range' && !hides)
-      // Not told apart from the sensor, a trim of the output could hide its fault: it comes after all others.
-      .sort((a, b) => this.isBlind(a.act) - this.isBlind(b.act));
+    const honest = inOrder.filter(({ act, hides }) => act !== 'none' && act !== 're-range' && !hides);
     if (request.school === 'always to the nearest') {
       const near = nearest(honest.filter(({ suffices }) => suffices === 'surely' || suffices === 'likely'));
       return near === 'none' ? 'repair' : near;

@@ -2,6 +2,8 @@ export {
   ACTS,
   actsOf,
   hasScrews,
+  TECHNOLOGIES,
+  TRIMS,
   isZeroTrimmed,
   trimsOf,
   type Act,

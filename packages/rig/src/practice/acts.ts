@@ -47,3 +47,10 @@ export interface Done {
   readonly atS: number;
   readonly act: Act;
 }
+
+/** Whether an act changes what the instrument makes of a pressure; a loop that is held is let go again. */
+export const isAdjusting = (act: Act): boolean =>
+  act.do === 'turn' ||
+  act.do === 'take' ||
+  act.do === 'restore' ||
+  (act.do === 'tell' && act.command.kind !== 'hold');

@@ -3,7 +3,7 @@
  * the points were approached, what was adjusted without need. It is worked out by doing the acts again, so nobody can send a
  * score. Points and their sizes are inventions.
  */
-import type { Cause, Done } from './acts';
+import { isAdjusting, type Cause, type Done } from './acts';
 import { replayed, type PracticeBench } from './bench';
 import type { Lesson } from './lessons';
 
@@ -29,12 +29,6 @@ export interface Score {
 const PAST_PERCENT = 1;
 const MOVING_PERCENT_OF_LIMIT = 20;
 const FREE_PASSES = 3;
-
-const isAdjusting = ({ act }: Done): boolean =>
-  act.do === 'turn' ||
-  act.do === 'take' ||
-  act.do === 'restore' ||
-  (act.do === 'tell' && act.command.kind !== 'hold');
 
 class Scorer {
   readonly deductions: Deduction[] = [];
@@ -85,7 +79,7 @@ class Scorer {
       this.take(end, 40, `what is left is outside the limit, ${worst.toFixed(2)} % of span`);
     else if (worst > this.adjustLimit)
       this.take(end, 10, `what is left is past the adjust limit, ${worst.toFixed(2)} % of span`);
-    if (record.some(isAdjusting) && this.missing(bench, 'as left') > 0)
+    if (record.some(({ act }) => isAdjusting(act)) && this.missing(bench, 'as left') > 0)
       this.take(end, 15, 'what was adjusted was not read as left at every point');
     for (const cause of lesson.causes)
       if (!named.includes(cause)) this.take(end, 15, 'what was wrong was not named');
@@ -119,7 +113,7 @@ export function scoreOf(lesson: Lesson, seed: number, record: readonly Done[]): 
   let isTold = false;
   const bench = replayed(lesson, seed, record, Infinity, (so, done) => {
     if (done.act.do === 'hint') scorer.take(done.atS, 3, 'a hint');
-    if (!isAdjusting(done) || isTold) return;
+    if (!isAdjusting(done.act) || isTold) return;
     isTold = true;
     if (scorer.missing(so, 'as found') > 0)
       scorer.take(done.atS, 10, 'adjusted before it was read as found at every point');

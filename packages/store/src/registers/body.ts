@@ -1,25 +1,10 @@
 /** What a model of transmitter or gauge is. Free of PostgreSQL, so that forms in a browser say the same. */
+import { TECHNOLOGIES, TRIMS } from '@barys/core/adjust';
 import { judgeRange } from '@barys/core/ranging';
 import { SIGNALS, type SignalName } from '@barys/core/signal';
 import { formatPlain } from '@barys/core/text';
 import { convertPressure, PRESSURE_KINDS, PRESSURE_UNITS, type PressureUnit } from '@barys/core/units';
 import { z } from 'zod';
-
-export const TECHNOLOGIES = ['analog', 'smart', 'pneumatic', 'dial gauge', 'digital gauge'] as const;
-
-/** What can be turned, trimmed or set on a body. */
-export const TRIMS = [
-  'zero screw',
-  'span screw',
-  'range wheel',
-  'linkage',
-  'zero trim',
-  'sensor trim',
-  'output trim',
-  'full scale',
-  'mid-scale',
-  'near vacuum',
-] as const;
 
 /** Newton metres in the units that a plant's wrenches are marked in (exact: 0.3048 m, 4.4482216152605 N). */
 export const TORQUE_UNITS = {

@@ -1,13 +1,5 @@
 /** What is kept of instruments, bodies, configurations, procedures and references. */
-export {
-  type Body,
-  type BodyLimits,
-  type NewBody,
-  rangeMisfit,
-  TECHNOLOGIES,
-  TRIMS,
-  turndownOf,
-} from './body';
+export { type Body, type BodyLimits, type NewBody, rangeMisfit, turndownOf } from './body';
 export { accuracyOfBody, addBody, bodySchema, changeBody, findBody, listBodies } from './bodies';
 export {
   type Configuration,

@@ -1,8 +1,7 @@
 /** What a run is: its own copy of all it was made with, and its readings. */
-import { SCHOOLS } from '@barys/core/adjust';
+import { SCHOOLS, TECHNOLOGIES, TRIMS } from '@barys/core/adjust';
 import { isPressureUnit, type PressureUnit } from '@barys/core/units';
 import { z } from 'zod';
-import { TECHNOLOGIES, TRIMS } from '../registers/body';
 import { configurationCopySchema } from '../registers/configuration';
 import type { PointMark } from './marks';
 import { decisionRuleSchema } from '../registers/procedures';

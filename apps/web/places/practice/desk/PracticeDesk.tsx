@@ -1,6 +1,6 @@
 'use client';
 /** A lesson at the bench: what one was told, the bench, the run, what is wrong, and how it was done. */
-import { CAUSES, lessonOf, type Act, type Cause, type Lesson, type Score } from '@barys/rig/practice';
+import { CAUSES, isAdjusting, lessonOf, type Cause, type Lesson, type Score } from '@barys/rig/practice';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Checkbox from '@mui/material/Checkbox';
@@ -28,8 +28,6 @@ export function PracticeDesk({ lesson, seed }: { lesson: string; seed: number })
   return <Desk key={`${lesson} ${seed}`} lesson={lessonOf(lesson)} seed={seed} />;
 }
 
-const isAdjusting = (act: Act): boolean => ['turn', 'take', 'restore', 'tell'].includes(act.do);
-
 /** What stands beside a lesson on the bench: it counts, and takes points where it should. */
 function soFar(seconds: number, hints: number): string {
   const minutes = Math.floor(seconds / 60);
@@ -51,9 +49,14 @@ function Desk({ lesson, seed }: { lesson: Lesson; seed: number }) {
 
   const finish = (causes: readonly Cause[]) => {
     stop();
+    setError(null);
     work({ do: 'name', causes });
     begin(async () => {
-      const said = await finishAction({ clientKey, lesson: lesson.id, seed, record: bench.done });
+      const said = await finishAction({ clientKey, lesson: lesson.id, seed, record: bench.done }).catch(
+        () => ({
+          error: 'Barys does not answer. What you did is kept in this browser: finish it again once it does.',
+        }),
+      );
       if ('score' in said) {
         forgetBench(lesson, seed);
         setScore(said.score);
