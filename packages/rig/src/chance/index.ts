@@ -9,9 +9,17 @@ export interface Chance {
   normal(): number;
 }
 
+/** Seeds that lie side by side, spread over all bits: the generator's first draw of a small seed is near one. */
+function spread(seed: number): number {
+  // The finaliser of MurmurHash3 (Appleby), in the public domain.
+  let bits = Math.imul(seed ^ (seed >>> 16), 0x85ebca6b);
+  bits = Math.imul(bits ^ (bits >>> 13), 0xc2b2ae35);
+  return bits ^ (bits >>> 16);
+}
+
 /** Two of the same seed give the same in the same order. */
 export function makeChance(seed: number): Chance {
-  const random = xoroshiro128plus(seed);
+  const random = xoroshiro128plus(spread(seed));
   return {
     uniform: (low, high) => low + (high - low) * uniformFloat64(random),
     normal() {
