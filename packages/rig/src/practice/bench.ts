@@ -3,13 +3,21 @@
  * lesson, seed and record give the same bench again, so that an attempt is replayed and scored from its acts and nothing else.
  */
 import { CoreError } from '@barys/core/errors';
+import { NOTHING_READ, type Setup } from '@barys/core/setup';
 import { expectedOutput } from '@barys/core/signal';
-import { hold, trimOutput, trimSensor, trimZero, configure, type Written } from '../smart';
+import { shownBy } from '../reference';
+import { column, readColumn, type Manometer } from '../sources';
+import type { Swing } from '../sources/oscillation';
 import type { Shown, World } from '../world';
-import type { Act, Command, Done } from './acts';
-import type { Lesson } from './lessons';
+import type { Act, Command, Done, Face, Wrote } from './acts';
+import { Communication } from './communication';
+import { Exchange } from './exchange';
+import { Field } from './field';
+import { Leads } from './leads';
+import type { Lesson } from './lessons/lesson';
+import { keyed, MENU_SHUT, wheeled, type Menued, type MenuState } from './menu';
 
-/** What was read, as it was shown, with what only the scorer may look at. */
+/** What was read, as it was written down, with what only the scorer may look at. */
 export interface Taken {
   readonly atS: number;
   readonly percent: number;
@@ -17,9 +25,19 @@ export interface Taken {
   readonly pass: 'as found' | 'as left';
   readonly reference: number;
   readonly output: number | null;
+  readonly wrote: Wrote | null;
+  /** What was shown then, and what stood at its standard: what was really applied where two of them are to choose from. */
+  readonly shown: number | null;
+  readonly stood: number;
   /** Of the last moments before it: how far the true output moved, and how far the pressure went past the point, input unit. */
   readonly movedOutput: number;
   readonly pastPoint: number;
+}
+
+/** Something that could have hurt somebody, or the plant. */
+export interface Unsafe {
+  readonly atS: number;
+  readonly why: string;
 }
 
 /** Nobody is longer at a lesson, s of the bench; then its time stands. */
@@ -29,29 +47,45 @@ export const LONGEST_S = 7200;
 const STANDS_S = 2;
 const STEP_S = 0.1;
 
+/** A U of glass with mercury, millimetres for a psi. */
+const COLUMN: Manometer = { perUnit: 51.715, length: 900, omega: 4, zeta: 0.4, parallax: 0.2 };
+
 const refuse = (what: string): never => {
   throw new CoreError({ code: 'undefined-result', name: what, why: 'this bench has no such control' }, 'act');
 };
 
 export class PracticeBench {
-  readonly world: World;
+  world: World;
   readonly taken: Taken[] = [];
   readonly done: Done[] = [];
+  readonly unsafe: Unsafe[] = [];
+  readonly field: Field | null;
+  readonly leads: Leads;
+  readonly exchange: Exchange | null;
+  menu: MenuState = MENU_SHUT;
+  face: Face;
+  /** Which end a null meter is set to. */
+  nullAt: 0 | 100 = 0;
   /** Highest pressure that was made, input unit. */
   mostApplied = 0;
   private time = 0;
-  private highest = 0;
-  private lowest = 0;
+  private highest: number;
+  private lowest: number;
   private readonly recent: number[] = [];
-  /** What a communicator was told of the ends of a trim, until both are there. */
-  private lower: { readonly raw: number; readonly applied: number } | null = null;
-  private measured4: number | null = null;
+  private mercury: Swing = { x: 0, v: 0 };
+  private readonly communication = new Communication();
 
   constructor(
     readonly lesson: Lesson,
     readonly seed: number,
   ) {
     this.world = lesson.make(seed);
+    this.face = lesson.face;
+    const field = lesson.field?.(seed);
+    this.field = field === undefined ? null : new Field(field.process, field.filled);
+    this.leads = new Leads(this.world, lesson.lead, lesson.isInService);
+    this.exchange = lesson.swap === null ? null : new Exchange(lesson.swap);
+    this.highest = this.lowest = this.world.truth.applied;
     this.advance(1);
   }
 
@@ -62,25 +96,82 @@ export class PracticeBench {
     return this.world.shown;
   }
 
+  /** What an eye reads of the output, in its unit: at a meter, at a meniscus, at the instrument itself; null where nothing shows. */
+  get output(): number | null {
+    if (this.exchange?.isDead === true) return null;
+    if (this.lesson.readBy === 'meniscus') return readColumn(COLUMN, this.mercury);
+    if (this.lesson.outputUnit !== 'mA') return this.world.shown.own;
+    const shown = this.leads.shown;
+    return shown?.unit === 'mA' ? shown.value : null;
+  }
+
+  /** What a reference for low pressures shows beside the first; null where there is none, and beyond its end. */
+  get fine(): number | null {
+    const { second } = this.lesson;
+    const made = this.world.truth.applied;
+    return second === null || made > second.fineLimit * 1.05 ? null : shownBy(second.fine, made);
+  }
+
+  /** What the transmitter's own menu works on; null where the instrument has none. */
+  get menued(): Menued | null {
+    const { tested } = this.world;
+    if (tested.kind !== 'smart transmitter') return null;
+    const wanted = this.lesson.setup?.displayUnit ?? this.lesson.unit;
+    const units = [...new Set([this.lesson.face.displayUnit, wanted, this.lesson.unit, '%'])];
+    return { settings: tested.state.settings, face: this.face, units };
+  }
+
+  /** What is set in the transmitter, to be held against a data sheet. */
+  get setup(): Setup {
+    const { menued, lesson } = this;
+    if (menued === null) return NOTHING_READ;
+    const { lrv, urv, dampingS, displayDampingS, transfer, displayLow, displayHigh, drivenBy } =
+      menued.settings;
+    return {
+      ...NOTHING_READ,
+      ...this.face,
+      inputUnit: lesson.setup?.inputUnit ?? null,
+      lrv,
+      urv,
+      dampingS,
+      displayDampingS,
+      transferFunction: transfer,
+      displayLow,
+      displayHigh,
+      drivenBy,
+    };
+  }
+
   /** What really goes out: the current, or the signal of what has none. */
   private get signal(): number {
-    return this.world.truth.milliamp ?? this.world.shown.own ?? 0;
+    return this.lesson.readBy === 'meniscus'
+      ? (this.output ?? 0)
+      : (this.world.truth.milliamp ?? this.world.shown.own ?? 0);
   }
 
   /** Lets the time of the bench pass. */
   advance(seconds: number): void {
     const left = (LONGEST_S - this.time) / STEP_S;
     const steps = Math.min(Math.floor(left), Math.max(1, Math.round(seconds / STEP_S)));
-    for (let count = 0; count < steps; count += 1) {
-      this.world.step(STEP_S);
-      this.time += STEP_S;
-      const { applied } = this.world.truth;
-      this.mostApplied = Math.max(this.mostApplied, applied);
-      this.highest = Math.max(this.highest, applied);
-      this.lowest = Math.min(this.lowest, applied);
-      this.recent.push(this.signal);
-      if (this.recent.length > STANDS_S / STEP_S) this.recent.shift();
+    for (let count = 0; count < steps; count += 1) this.tick();
+  }
+
+  private tick(): void {
+    const { world, field, recent } = this;
+    if (field !== null) {
+      world.hook(field.step(STEP_S, world.fullLegs));
+      world.fillLeg(field.filled);
     }
+    world.step(STEP_S);
+    this.time += STEP_S;
+    if (this.lesson.readBy === 'meniscus')
+      this.mercury = column(COLUMN, this.mercury, world.shown.own ?? 0, STEP_S);
+    const { applied } = world.truth;
+    this.mostApplied = Math.max(this.mostApplied, applied);
+    this.highest = Math.max(this.highest, applied);
+    this.lowest = Math.min(this.lowest, applied);
+    recent.push(this.signal);
+    if (recent.length > STANDS_S / STEP_S) recent.shift();
   }
 
   /**
@@ -94,30 +185,87 @@ export class PracticeBench {
     return answer;
   }
 
+  private warn(whys: readonly string[]): string | null {
+    for (const why of whys) this.unsafe.push({ atS: this.time, why });
+    return whys.length === 0 ? null : whys.join(' ');
+  }
+
   private make(act: Act): string | null {
-    const { source, tested } = this.world;
     switch (act.do) {
       case 'stroke':
-        if (source.kind !== 'pump') return refuse('The pump');
-        source.stroke();
-        return null;
       case 'fine':
-        if (source.kind !== 'pump') return refuse('The fine adjuster');
-        source.adjust(act.turns);
-        return null;
       case 'vent':
-        if (source.kind !== 'pump') return refuse('The vent');
-        source.vent(Math.min(1, Math.max(0, act.open)));
-        return null;
       case 'pressure':
-        if (source.kind !== 'controller') return refuse('The controller');
-        source.set(act.to);
+      case 'manifold':
+        return this.press(act);
+      case 'turn':
+      case 'tap':
+      case 'take':
+      case 'restore':
+      case 'gauge zero':
+      case 'gauge span':
+        return this.adjust(act);
+      case 'tell':
+        return this.tell(act.command);
+      case 'wheel':
+      case 'key':
+        return this.walk(act);
+      case 'lead':
+        return this.warn(this.leads.move(act.to));
+      case 'jack':
+        return this.warn(this.leads.plug(act.to));
+      case 'null':
+        this.nullAt = act.at;
         return null;
+      case 'valve':
+        return this.warn((this.field ?? refuse('The valve')).move(act.move));
+      case 'fill leg':
+        return (this.field ?? refuse('The leg')).fill();
+      case 'pick body':
+      case 'swap':
+        return this.swap(act);
+      case 'read':
+        this.read(act);
+        return null;
+      case 'log':
+      case 'name':
+      case 'hint':
+        return null;
+    }
+  }
+
+  private press(
+    act: Extract<Act, { readonly do: 'stroke' | 'fine' | 'vent' | 'pressure' | 'manifold' }>,
+  ): null {
+    const { source } = this.world;
+    if (act.do === 'pressure') {
+      if (source.kind !== 'controller') return refuse('The controller');
+      source.set(act.to);
+    } else if (act.do === 'manifold') {
+      if (source.kind !== 'manifold') return refuse('The manifold');
+      const { do: _do, ...patch } = act;
+      source.change(patch);
+    } else if (source.kind !== 'pump') return refuse('The pump');
+    else if (act.do === 'stroke') source.stroke();
+    else if (act.do === 'fine') source.adjust(act.turns);
+    else source.vent(Math.min(1, Math.max(0, act.open)));
+    return null;
+  }
+
+  private adjust(
+    act: Extract<Act, { readonly do: 'turn' | 'tap' | 'take' | 'restore' | 'gauge zero' | 'gauge span' }>,
+  ): string | null {
+    const { tested } = this.world;
+    switch (act.do) {
       case 'turn':
         if (tested.kind === 'analog transmitter') tested.turn({ [act.screw]: act.turns });
         else if (tested.kind === 'force balance')
           tested.turn(act.screw === 'zero' ? { zero: act.turns } : { wheel: act.turns });
         else return refuse('The screw');
+        return null;
+      case 'tap':
+        if (tested.kind !== 'dial gauge') return refuse('The needle');
+        tested.tap();
         return null;
       case 'take':
         return tested.kind === 'digital gauge' ? tested.calibrate(act.point, act.said) : refuse('The keys');
@@ -125,78 +273,82 @@ export class PracticeBench {
         if (tested.kind !== 'digital gauge') return refuse('The keys');
         tested.restore(act.set);
         return null;
-      case 'tell':
-        return this.tell(act.command);
-      case 'read':
-        this.read(act);
-        return null;
-      case 'name':
-      case 'hint':
-        return null;
+      case 'gauge zero':
+        if (tested.kind !== 'heat-loss gauge') return refuse('The zero');
+        tested.zero();
+        return 'done';
+      case 'gauge span':
+        return tested.kind === 'heat-loss gauge' ? tested.spanAt(act.said) : refuse('The span');
     }
-  }
-
-  private read({ percent, way, pass }: Extract<Act, { readonly do: 'read' }>): void {
-    const { lrv, urv } = this.lesson.range;
-    const point = lrv + ((urv - lrv) * percent) / 100;
-    const { reference, meter, own } = this.world.shown;
-    this.taken.push({
-      atS: this.time,
-      percent,
-      way,
-      pass,
-      reference,
-      output: meter ?? own,
-      movedOutput: Math.max(...this.recent) - Math.min(...this.recent),
-      pastPoint: Math.max(0, way === 'up' ? this.highest - point : point - this.lowest),
-    });
-    this.highest = this.lowest = this.world.truth.applied;
   }
 
   private tell(command: Command): string | null {
     const { tested } = this.world;
     if (tested.kind !== 'smart transmitter') return refuse('The communicator');
-    const written = this.written(command);
-    if (typeof written === 'string') return written;
-    tested.state = written;
-    return 'done';
-  }
-
-  private written(command: Command): Written {
-    const { tested } = this.world;
-    if (tested.kind !== 'smart transmitter') return refuse('The communicator');
-    const { smart, state } = tested;
-    switch (command.kind) {
-      case 'zero trim':
-        return trimZero(smart, state);
-      case 'hold':
-        return hold(state, command.milliamp);
-      case 'set':
-        return configure(state, command.settings);
-      case 'sensor trim': {
-        const here = { raw: state.raw, applied: command.applied };
-        if (command.end === 'lower') {
-          this.lower = here;
-          return state;
-        }
-        return this.lower === null ? 'no span' : trimSensor(smart, state, this.lower, here);
-      }
-      case 'output trim':
-        if (command.at === 4) {
-          this.measured4 = command.measured;
-          return state;
-        }
-        return this.measured4 === null ? 'no span' : trimOutput(state, this.measured4, command.measured);
+    if (this.exchange?.isDead === true) return 'it does not answer';
+    if (command.kind === 'face') {
+      this.face = { ...this.face, ...command.face };
+      return 'done';
     }
+    return this.communication.tell(tested, command);
   }
 
-  /** The true error at a point as the instrument is set now, per cent of the output span. For the scorer alone. */
+  private walk(act: Extract<Act, { readonly do: 'wheel' | 'key' }>): string | null {
+    const { menued } = this;
+    if (menued === null) return refuse('The menu');
+    if (act.do === 'wheel') {
+      this.menu = wheeled(this.menu, act.clicks, menued);
+      return null;
+    }
+    const { state, command } = keyed(this.menu, act.key, menued);
+    const said = command === null ? null : this.tell(command);
+    this.menu = said === null ? state : { ...state, said };
+    return said;
+  }
+
+  private swap(act: Extract<Act, { readonly do: 'pick body' | 'swap' }>): string | null {
+    const { exchange } = this;
+    if (exchange === null) return refuse('The exchange');
+    if (act.do === 'pick body') return exchange.pick(act.body);
+    const { unsafe, refused, isMounted } = exchange.step(act.step, this.world.truth.applied);
+    if (refused !== null) return refused;
+    if (isMounted) {
+      this.world = exchange.make(this.seed);
+      this.leads.moveTo(this.world);
+    }
+    return this.warn(unsafe);
+  }
+
+  private read({ percent, way, pass, wrote }: Extract<Act, { readonly do: 'read' }>): void {
+    const { lrv, urv } = this.lesson.range;
+    const point = lrv + ((urv - lrv) * percent) / 100;
+    const { applied } = this.world.truth;
+    const shown = this.output;
+    const { reference } = this.world.shown;
+    this.taken.push({
+      atS: this.time,
+      percent,
+      way,
+      pass,
+      reference: wrote?.applied ?? reference,
+      output: wrote?.output ?? shown,
+      wrote: wrote ?? null,
+      shown,
+      stood: this.lesson.second === null ? reference : applied,
+      movedOutput: Math.max(...this.recent) - Math.min(...this.recent),
+      pastPoint: Math.max(0, way === 'up' ? this.highest - point : point - this.lowest),
+    });
+    this.highest = this.lowest = applied;
+  }
+
+  /** The true error at a point as the instrument is set now, per cent of the output span or of the reading. For the scorer alone. */
   errorAt(percent: number): number {
-    const { lrv, urv, outputLow, outputHigh } = this.lesson.range;
+    const { range, limitOf } = this.lesson;
+    const { lrv, urv, outputLow, outputHigh } = range;
     const applied = lrv + ((urv - lrv) * percent) / 100;
     const signal = this.world.signalAt(applied) ?? 0;
-    const ideal = expectedOutput(this.lesson.range, applied);
-    return ((signal - ideal) / Math.abs(outputHigh - outputLow)) * 100;
+    const ideal = expectedOutput(range, applied);
+    return ((signal - ideal) / Math.abs(limitOf === 'span' ? outputHigh - outputLow : ideal)) * 100;
   }
 }
 

@@ -3,7 +3,8 @@ import { adviseScrews, type ScrewMove } from '@barys/core/adjust';
 import { expectedOutput } from '@barys/core/signal';
 import type { Act, Cause, Pass, Way } from './acts';
 import { PracticeBench } from './bench';
-import type { Lesson } from './lessons';
+import { menuLines } from './menu';
+import type { Lesson } from './lessons/lesson';
 
 export class Hands {
   readonly bench: PracticeBench;
@@ -25,10 +26,9 @@ export class Hands {
   get pressure(): number {
     return this.bench.shown.reference;
   }
-  /** What is read: a current, or the signal or figure of what has none. */
+  /** What an eye reads of the output. */
   get output(): number {
-    const { meter, own } = this.bench.shown;
-    return meter ?? own ?? NaN;
+    return this.bench.output ?? NaN;
   }
 
   pointAt(percent: number): number {
@@ -43,6 +43,11 @@ export class Hands {
       this.wait(30);
       return;
     }
+    if (this.bench.world.source.kind === 'manifold') {
+      if (way === 'up' && this.pressureOf() < to) this.bleedUp(to);
+      else this.pumpDown(to);
+      return;
+    }
     if (to === 0) {
       this.do({ do: 'vent', open: 1 });
       this.windBack();
@@ -53,6 +58,36 @@ export class Hands {
     }
     if (way === 'up') this.pumpUp(to);
     else this.bleedDown(to);
+  }
+
+  /** What the reference that reaches there shows. */
+  private pressureOf(): number {
+    return this.bench.fine ?? this.pressure;
+  }
+  /** Pumps down by the rotary pump, and by the other one where that alone would end. */
+  pumpDown(to: number): void {
+    this.do({ do: 'manifold', rotary: true, bleed: 0, valve: this.pressureOf() > to * 30 ? 1 : 0.1 });
+    for (let count = 0; count < 4000 && this.pressureOf() > to; count += 1) {
+      const rest = this.pressureOf() / to;
+      // Close to the point the valve is throttled, so that it is not gone past.
+      if (count % 20 === 0)
+        this.do({
+          do: 'manifold',
+          diffusion: to < 0.8 && this.pressureOf() < 20,
+          valve: rest > 30 ? 1 : rest > 3 ? 0.3 : 0.08,
+        });
+      this.wait(0.5);
+    }
+    this.do({ do: 'manifold', valve: 0, diffusion: false });
+    this.wait(3);
+  }
+  private bleedUp(to: number): void {
+    while (this.pressureOf() < to * 0.97) {
+      this.do({ do: 'manifold', valve: 0, bleed: Math.min(1, (to - this.pressureOf()) / 1500) });
+      this.wait(1);
+    }
+    this.do({ do: 'manifold', bleed: 0 });
+    this.wait(3);
   }
 
   /** The adjuster back to its middle, or there is no room to turn it next time. */
@@ -111,12 +146,14 @@ export class Hands {
   run(pass: Pass): void {
     const { points } = this.lesson;
     for (const percent of points) this.readAt(percent, 'up', pass);
-    for (const percent of [...points].reverse().filter((one) => one !== 100))
-      this.readAt(percent, 'down', pass);
+    for (const percent of [...points].reverse().slice(1)) this.readAt(percent, 'down', pass);
   }
   private readAt(percent: number, way: Way, pass: Pass): void {
     this.go(this.pointAt(percent), way);
-    this.do({ do: 'read', percent, way, pass });
+    // Where two references hang side by side, the one that reaches there is written down.
+    const wrote =
+      this.lesson.second === null ? {} : { wrote: { applied: this.pressureOf(), output: this.output } };
+    this.do({ do: 'read', percent, way, pass, ...wrote });
   }
 
   name(...causes: Cause[]): void {
@@ -179,5 +216,43 @@ export class Hands {
       if (there.screw !== next.screw) this.goTo(there.screw);
       moves.push(this.set(there.screw, there.setTo));
     }
+  }
+
+  /** Turns the wheel to a line of the menu by its word, and takes it. */
+  take(word: string): void {
+    const { menued } = this.bench;
+    if (menued === null) throw new Error('there is no menu');
+    const at = menuLines(this.bench.menu, menued).findIndex((one) => one.word === word);
+    if (at < 0) throw new Error(`the menu has no ${word}`);
+    this.do({ do: 'wheel', clicks: at - this.bench.menu.at });
+    this.do({ do: 'key', key: 'take' });
+  }
+  /** A number at the menu: digit by digit, from the left. */
+  enter(word: string, value: number): void {
+    this.take(word);
+    for (const place of [100, 10, 1, 0.1, 0.01, 0.001]) {
+      const rest = value - (this.bench.menu.number?.value ?? value);
+      this.do({
+        do: 'wheel',
+        clicks:
+          place === 0.001 ? Math.round(rest / place) : Math.trunc(rest / place + Math.sign(rest) * 1e-9),
+      });
+      this.do({ do: 'key', key: 'take' });
+    }
+  }
+  /** A choice at the menu, by its word. */
+  choose(word: string, option: string): void {
+    this.take(word);
+    const { menued } = this.bench;
+    for (let clicks = 0; clicks < 12; clicks += 1) {
+      const line =
+        menued === null ? undefined : menuLines(this.bench.menu, menued).find((one) => one.isInHand);
+      if (line?.value === `[${option}]`) break;
+      this.do({ do: 'wheel', clicks: clicks === 0 ? -12 : 1 });
+    }
+    this.do({ do: 'key', key: 'take' });
+  }
+  back(): void {
+    this.do({ do: 'key', key: 'back' });
   }
 }

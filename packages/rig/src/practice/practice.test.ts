@@ -1,3 +1,4 @@
+import { HOOK_UPS } from '@barys/core/hookup';
 import { describe, expect, it } from 'vitest';
 import { Hands } from './hands';
 import { lessonOf, LESSONS, LONGEST_S, PracticeBench, replayed, scoreOf, type Score } from './index';
@@ -79,8 +80,79 @@ const EXPERT: Readonly<Record<string, (hands: Hands) => void>> = {
     hands.run('as left');
   },
   receiver: (hands) => {
+    hands.do({ do: 'lead', to: 'across the test terminals' });
     hands.run('as found');
     hands.name('receiver wrong');
+  },
+  'null meter': (hands) => {
+    hands.run('as found');
+    hands.name('zero off', 'span off');
+    hands.adjustScrews();
+    hands.go(0, 'down');
+    hands.run('as left');
+  },
+  'set-up rehearsal': (hands) => {
+    hands.do({ do: 'key', key: 'take' });
+    hands.take('Range');
+    hands.enter('Begins at', 0);
+    hands.enter('Ends at', 25);
+    hands.back();
+    hands.take('Output');
+    hands.choose('Goes', 'by the root, nothing below a start');
+    hands.enter('Starts at, % of flow', 8);
+    hands.choose('Is driven by', 'pressure');
+    hands.enter('Damping, s', 2);
+    hands.back();
+    hands.take('Display');
+    hands.enter('At 100 %', 450);
+    hands.choose('Unit', 'm³/h');
+    hands.choose('Shows first', 'display scale');
+    hands.enter('Damping, s', 1);
+    hands.name('range wrong');
+  },
+  'other density': (hands) => {
+    const set = {
+      lrv: 1.706,
+      urv: 27.302,
+      dampingS: 4,
+      displayDampingS: 1,
+      displayLow: 0.2,
+      displayHigh: 3.2,
+    };
+    hands.do({ do: 'tell', command: { kind: 'set', settings: set } });
+    hands.do({
+      do: 'tell',
+      command: { kind: 'face', face: { displayUnit: 'm', startView: 'display scale' } },
+    });
+    hands.name('density wrong');
+  },
+  'body exchange': (hands) => {
+    hands.name('body too small');
+    hands.go(0, 'down');
+    hands.do({ do: 'pick body', body: 1 });
+    for (let step = 0; step < 8; step += 1) hands.do({ do: 'swap', step });
+    hands.do({ do: 'tell', command: { kind: 'set', settings: { lrv: 0, urv: 400 } } });
+    hands.go(0, 'down');
+    hands.do({ do: 'tell', command: { kind: 'zero trim' } });
+    hands.run('as left');
+  },
+  'wet leg': (hands) => {
+    hands.name('leg lost');
+    const { isolate, restore } = HOOK_UPS['wet-leg'];
+    for (const move of isolate) hands.do({ do: 'valve', move });
+    hands.do({ do: 'fill leg' });
+    hands.wait(150);
+    for (const move of restore) hands.do({ do: 'valve', move });
+  },
+  'vacuum gauge': (hands) => {
+    hands.run('as found');
+    hands.name('zero off', 'span off');
+    hands.pumpDown(0.05);
+    hands.do({ do: 'gauge zero' });
+    hands.go(100, 'up');
+    hands.do({ do: 'gauge span', said: hands.bench.fine ?? 0 });
+    hands.pumpDown(0.5);
+    hands.run('as left');
   },
 };
 
@@ -184,8 +256,77 @@ const MISTAKE: Readonly<Record<string, readonly [work: (hands: Hands) => void, w
     },
     'something was named that was not wrong',
   ],
+  'null meter': [
+    (hands) => {
+      // More than the end is taken for less.
+      for (const percent of [0, 100]) {
+        hands.go(percent, 'up');
+        const end = percent === 0 ? 4 : 20;
+        const wrote = { applied: hands.pressure, output: 2 * end - hands.output };
+        hands.do({ do: 'read', percent, way: 'up', pass: 'as found', wrote });
+      }
+      hands.go(0, 'down');
+      hands.do({ do: 'read', percent: 0, way: 'down', pass: 'as found' });
+      hands.name('zero off', 'span off');
+    },
+    'was written down as something else than was shown',
+  ],
+  'set-up rehearsal': [
+    (hands) => {
+      const transfer = { kind: 'square-root-cut-off', cutOffPercentOfFlow: 8 } as const;
+      const settings = { urv: 25, transfer, dampingS: 2, displayDampingS: 1, displayHigh: 450 };
+      hands.do({ do: 'tell', command: { kind: 'set', settings } });
+      hands.name('range wrong');
+    },
+    'Display unit is % and should be m³/h',
+  ],
+  'other density': [
+    (hands) => {
+      // The level is trimmed right at what stands in the tank.
+      hands.do({ do: 'pressure', to: 15 });
+      hands.wait(30);
+      hands.do({ do: 'tell', command: { kind: 'zero trim' } });
+      hands.name('sensor off');
+    },
+    'what is left is outside the limit',
+  ],
+  'body exchange': [
+    (hands) => {
+      hands.name('body too small');
+      hands.do({ do: 'pressure', to: 100 });
+      hands.wait(30);
+      hands.do({ do: 'pick body', body: 2 });
+      for (const step of [3, 5]) hands.do({ do: 'swap', step });
+      hands.do({ do: 'tell', command: { kind: 'set', settings: { lrv: 0, urv: 400 } } });
+      hands.run('as left');
+    },
+    'unsafe: the body was taken off under pressure',
+  ],
+  'wet leg': [
+    (hands) => {
+      hands.name('leg lost');
+      hands.do({ do: 'valve', move: { valve: 'equaliser', to: 'open' } });
+      hands.do({ do: 'fill leg' });
+      hands.wait(150);
+      hands.do({ do: 'valve', move: { valve: 'equaliser', to: 'closed' } });
+    },
+    'unsafe: The wet leg is open to the other side',
+  ],
+  'vacuum gauge': [
+    (hands) => {
+      hands.run('as found');
+      hands.name('zero off', 'span off');
+      hands.do({ do: 'manifold', bleed: 1, valve: 0 });
+      hands.wait(600);
+      hands.do({ do: 'gauge span', said: hands.pressure });
+      hands.pumpDown(1);
+      hands.run('as left');
+    },
+    'what is left is outside the limit',
+  ],
   receiver: [
     (hands) => {
+      hands.do({ do: 'lead', to: 'in series' });
       hands.run('as found');
       hands.name('output off');
       for (const at of [4, 20] as const) {

@@ -6,7 +6,7 @@
  */
 import { makeChance, type Chance } from '../chance';
 import { atInstrument, carried, shutIn } from '../line';
-import { readLoop, type LoopReading } from '../loop';
+import { readLoop, type LoopReading, type Meter } from '../loop';
 import { readReceiver, receive } from '../receiver';
 import type { Settings } from '../smart';
 import { legHead } from '../wet-leg';
@@ -29,7 +29,7 @@ export {
   type TestedParts,
 } from './parts';
 export type { AnySource } from './source';
-export type { AnyTested } from './tested';
+export type { AnyTested, SmartTested } from './tested';
 
 /** What somebody at the bench sees. */
 export interface Shown {
@@ -39,6 +39,7 @@ export interface Shown {
   /** At the meter, mA; null where it shows nothing. */
   readonly meter: number | null;
   readonly terminalV: number | null;
+  readonly supplyV: number;
   /** The digital value of the instrument, and what is read at it; null where it has none. */
   readonly digital: number | null;
   readonly own: number | null;
@@ -54,6 +55,10 @@ export class World<Source extends AnySource = AnySource, Tested extends AnyTeste
   private applied = 0;
   private receivers: readonly number[];
   private reading: LoopReading | null = null;
+  /** What the valves of a hook-up give instead of the source; null where the source is connected. */
+  private hooked: number | null = null;
+  private meter: Meter | null;
+  private filled: number;
 
   /** @param parts with source and instrument as they are made of them */
   constructor(
@@ -64,6 +69,8 @@ export class World<Source extends AnySource = AnySource, Tested extends AnyTeste
   ) {
     this.carried = source.made;
     this.receivers = parts.receivers.map(() => 0);
+    this.meter = parts.loop.meter;
+    this.filled = parts.leg?.filled ?? 0;
     this.step(STEP_S);
   }
 
@@ -73,8 +80,38 @@ export class World<Source extends AnySource = AnySource, Tested extends AnyTeste
     for (let count = 0; count < whole; count += 1) this.tick(seconds / whole);
   }
 
+  get leads(): Meter | null {
+    return this.meter;
+  }
+  /** Moves the leads of the meter; null takes it away and closes the loop where it stood. */
+  rewire(meter: Meter | null): void {
+    this.meter = meter;
+  }
+  /** Connects to the valves of a hook-up, and to what they give; null connects to the source again. */
+  hook(pressure: number | null): void {
+    this.hooked = pressure;
+  }
+  /** Another fill of the leg, share of its height. */
+  fillLeg(share: number): void {
+    this.filled = share;
+  }
+
+  private legsAt(filled: number): number {
+    const { leg, around } = this.parts;
+    return leg === null ? 0 : legHead(leg.leg, filled) / around.unitPa;
+  }
+  /** What stands in the leg, in the unit of the world. */
+  private get legs(): number {
+    return this.legsAt(this.filled);
+  }
+  /** What stands in it when it is full. */
+  get fullLegs(): number {
+    return this.legsAt(1);
+  }
+
   private tick(stepS: number): void {
-    const { line, loop, positionHead, leg, around, temperatureC, stuckMilliamp } = this.parts;
+    const { line, positionHead, temperatureC, stuckMilliamp } = this.parts;
+    const loop = { ...this.parts.loop, meter: this.meter };
     const { source } = this;
     source.step(stepS);
     const isShutIn = source.kind === 'controller' && source.isShutIn;
@@ -82,8 +119,7 @@ export class World<Source extends AnySource = AnySource, Tested extends AnyTeste
       ? shutIn(line, this.carried, stepS)
       : carried(line, this.carried, source.made, stepS);
     if (isShutIn) source.follow(this.carried);
-    const legs = leg === null ? 0 : legHead(leg.leg, leg.filled) / around.unitPa;
-    this.applied = atInstrument(line, this.carried) - legs;
+    this.applied = this.hooked ?? atInstrument(line, this.carried) - this.legs;
     this.tested.step({
       applied: this.applied + positionHead,
       stepS,
@@ -106,6 +142,7 @@ export class World<Source extends AnySource = AnySource, Tested extends AnyTeste
       isStable: this.source.isStable,
       meter: this.reading?.shown ?? null,
       terminalV: this.reading?.terminalV ?? null,
+      supplyV: this.parts.loop.supplyV,
       digital: this.tested.digital,
       own: this.tested.own,
       receivers: this.parts.receivers.map((receiver, index) =>
@@ -121,9 +158,8 @@ export class World<Source extends AnySource = AnySource, Tested extends AnyTeste
    * scorer alone. Null of what sends none.
    */
   signalAt(applied: number): number | null {
-    const { leg, around, positionHead, stuckMilliamp } = this.parts;
-    const legs = leg === null ? 0 : legHead(leg.leg, leg.filled) / around.unitPa;
-    return stuckMilliamp ?? signalAt(this.tested, applied - legs + positionHead);
+    const { positionHead, stuckMilliamp } = this.parts;
+    return stuckMilliamp ?? signalAt(this.tested, applied - this.legs + positionHead);
   }
 
   /** What is really applied, in the unit of the world, and what really flows. For the scorer alone. */

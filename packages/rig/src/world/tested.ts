@@ -147,6 +147,11 @@ export class DialTested implements Tested {
   tap(): void {
     this.state = tap(this.dial, this.state);
   }
+  /** Tapped, and without what the eye is off by. */
+  signalAt(applied: number): number {
+    const exact = { ...this.dial, loop: 0, parallax: 0, division: 1e-9 };
+    return readDial(exact, tap(exact, press(exact, this.state, applied)));
+  }
   step({ applied }: Moment): void {
     this.state = press(this.dial, this.state, applied);
   }
@@ -207,6 +212,9 @@ export class LevelTested implements Tested {
   get milliamp(): number {
     return analogOf(this.gauge, this.state);
   }
+  signalAt(applied: number): number {
+    return analogOf(this.gauge, stepGauge(this.gauge, this.state, applied * this.perUnit, AT_REST_S));
+  }
   get own(): number {
     return this.state.display;
   }
@@ -221,7 +229,10 @@ export class HeatLossTested implements Tested {
   readonly milliamp = null;
   readonly digital = null;
   private volt = 0;
+  private temperatureC = 20;
   private zeroV: number;
+  /** What its span multiplies a reading by. */
+  private span = 1;
   constructor(
     readonly gauge: HeatLoss,
     private readonly gas: Gas,
@@ -233,11 +244,36 @@ export class HeatLossTested implements Tested {
   zero(): void {
     this.zeroV = this.volt;
   }
+  /** As if its zero had been taken at a pressure, in the unit of the world. */
+  zeroAt(applied: number): void {
+    this.zeroV = this.voltAt(applied);
+  }
+  /** Takes what is there for what is said to be there; where the curve is flat it has nothing to hold on to. */
+  spanAt(said: number): 'done' | 'no span' {
+    const plain = shownOf(this.gauge, this.volt, this.zeroV) / this.unitPa;
+    if (!(plain > 0) || !Number.isFinite(plain) || !(said > 0)) return 'no span';
+    this.span = said / plain;
+    return 'done';
+  }
+  /** Span as it came, but for what somebody set since. */
+  setSpan(span: number): void {
+    this.span = span;
+  }
+  private voltAt(applied: number): number {
+    return bridgeOf(this.gauge, applied * this.unitPa, { gas: this.gas, temperatureC: this.temperatureC });
+  }
+  signalAt(applied: number): number {
+    return this.shown(this.voltAt(applied));
+  }
   step({ applied, temperatureC }: Moment): void {
-    this.volt = bridgeOf(this.gauge, applied * this.unitPa, { gas: this.gas, temperatureC });
+    this.temperatureC = temperatureC;
+    this.volt = this.voltAt(applied);
+  }
+  private shown(volt: number): number {
+    return (shownOf(this.gauge, volt, this.zeroV) / this.unitPa) * this.span;
   }
   get own(): number {
-    return shownOf(this.gauge, this.volt, this.zeroV) / this.unitPa;
+    return this.shown(this.volt);
   }
 }
 
@@ -253,6 +289,10 @@ export class CapacitanceTested implements Tested {
   step({ applied, stepS }: Moment): void {
     this.onS += stepS;
     this.shown = capacitanceOf(this.gauge, applied * this.unitPa, this.onS) / this.unitPa;
+  }
+  /** As warm as it is by now. */
+  signalAt(applied: number): number {
+    return capacitanceOf(this.gauge, applied * this.unitPa, this.onS) / this.unitPa;
   }
   get own(): number {
     return this.shown;
