@@ -48,6 +48,9 @@ const TAPS = (low: string): Plan['labels'] => [
   [14, LOW + 16, low],
 ];
 
+/** Stands for the word at the leg, which says whether it has its fill. */
+const LEG = 'wet leg';
+
 const threeValves = (low: string): Plan => ({
   valves: {
     ...BLOCKS,
@@ -87,7 +90,7 @@ const PLANS: Readonly<Record<Arrangement, Plan>> = {
   'tank-nozzle': single('tank nozzle', 'drain'),
   vacuum: single('vacuum system', 'air'),
   '3-valve': threeValves('low side tap'),
-  'wet-leg': threeValves('wet leg, full'),
+  'wet-leg': threeValves(LEG),
   '5-valve': {
     valves: {
       ...BLOCKS,
@@ -243,7 +246,7 @@ export function HookUpDrawing({
       </text>
       {plan.labels.map(([x, y, text]) => (
         <text key={`${x} ${y}`} x={x} y={y} fontSize="var(--valve-name)" fill="var(--muted)">
-          {text}
+          {text === LEG ? `${LEG}, ${state.isLegLost ? 'run out' : 'to stay full'}` : text}
         </text>
       ))}
       {valves.map(({ id, name }) => {

@@ -1,4 +1,5 @@
-import { evaluateStoredRun, type ExtraColumn, type Run } from '@barys/store/runs';
+import { evaluateStoredRun } from '@barys/store/evaluation';
+import type { ExtraColumn, Run } from '@barys/store/runs';
 import Box from '@mui/material/Box';
 import Table from '@mui/material/Table';
 import TableBody from '@mui/material/TableBody';

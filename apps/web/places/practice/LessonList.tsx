@@ -1,5 +1,6 @@
-import { LESSONS } from '@barys/rig/practice';
+import { findLesson, LESSONS } from '@barys/rig/practice';
 import type { Progress } from '@barys/store/practice';
+import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
 import Link from 'next/link';
 import { DataTable } from '@/ui/DataTable';
@@ -18,6 +19,7 @@ export function LessonList({ own }: { own: readonly Progress[] }) {
         columns={[
           ['Lesson', ({ id, title }) => <Link href={`/practice/${encodeURIComponent(id)}`}>{title}</Link>],
           ['What you are told', ({ brief }) => brief],
+          ['Time', ({ minutes }) => <Box sx={{ whiteSpace: 'nowrap' }}>{minutes} min</Box>, 'right'],
           ['Best', ({ id }) => best(own, id), 'right'],
           ['Last', ({ id }) => <Last of={own.find(({ lesson }) => lesson === id)} />, 'right'],
         ]}
@@ -44,7 +46,37 @@ function Last({ of }: { of: Progress | undefined }) {
   );
 }
 
-const titleOf = (id: string): string => LESSONS.find((one) => one.id === id)?.title ?? id;
+/** A free bench by what was chosen at it. */
+const titleOf = (id: string): string => LESSONS.find((one) => one.id === id)?.title ?? freeTitle(id);
+const freeTitle = (id: string): string => id.charAt(0).toUpperCase() + id.slice(1);
+
+/** What one did at free benches. */
+export function FreeAttempts({ own }: { own: readonly Progress[] }) {
+  const free = own.filter(({ lesson }) => !LESSONS.some(({ id }) => id === lesson));
+  if (free.length === 0) return null;
+  return (
+    <Sheet title="At free benches">
+      <DataTable
+        label="Attempts at free benches"
+        rows={free}
+        keyOf={({ lesson }) => lesson}
+        columns={[
+          [
+            'Bench',
+            ({ lesson }) =>
+              findLesson(lesson) === undefined ? (
+                freeTitle(lesson)
+              ) : (
+                <Link href={`/practice/${encodeURIComponent(lesson)}`}>{freeTitle(lesson)}</Link>
+              ),
+          ],
+          ['Best', ({ best }) => <Figure>{best}</Figure>, 'right'],
+          ['Last', (one) => <Last of={one} />, 'right'],
+        ]}
+      />
+    </Sheet>
+  );
+}
 
 /** How everybody stands, for whoever trains them. */
 export function Trainees({ all }: { all: readonly Progress[] }) {

@@ -61,9 +61,12 @@ export type Jack = 'current' | 'voltage';
 export interface Wrote {
   readonly applied: number;
   readonly output: number;
-  readonly digital?: number;
-  /** As it was typed. */
-  readonly text?: string;
+  /** As it was typed, with what was read beside the output by its column. */
+  readonly typed?: {
+    readonly applied: string;
+    readonly output: string;
+    readonly more: Readonly<Partial<Record<'before-tap' | 'digital' | 'second', string>>>;
+  };
 }
 
 export type Act =
@@ -108,6 +111,17 @@ export type Act =
       readonly pass: Pass;
       /** Missing where a script took what was shown. */
       readonly wrote?: Wrote;
+    }
+  /** What is said at a point besides its reading, as in a job. */
+  | {
+      readonly do: 'mark';
+      readonly percent: number;
+      readonly way: Way;
+      readonly pass: Pass;
+      readonly mark: 'overshot' | 'no reading' | 'note';
+      readonly applied: string;
+      readonly output: string;
+      readonly remark: string;
     }
   | { readonly do: 'name'; readonly causes: readonly Cause[] }
   | { readonly do: 'hint' };

@@ -54,6 +54,22 @@ const refuse = (what: string): never => {
   throw new CoreError({ code: 'undefined-result', name: what, why: 'this bench has no such control' }, 'act');
 };
 
+/** Two turns of one control the same way as one; null for what stays two acts. Back and forth is not the same where there is play. */
+function together(first: Act, second: Act): Act | null {
+  const isSameWay = (a: number, b: number) => Math.sign(a) === Math.sign(b);
+  if (first.do === 'turn' && second.do === 'turn')
+    return first.screw === second.screw && isSameWay(first.turns, second.turns)
+      ? { ...first, turns: first.turns + second.turns }
+      : null;
+  if (first.do === 'fine' && second.do === 'fine' && isSameWay(first.turns, second.turns))
+    return { do: 'fine', turns: first.turns + second.turns };
+  if (first.do === 'wheel' && second.do === 'wheel' && isSameWay(first.clicks, second.clicks))
+    return { do: 'wheel', clicks: first.clicks + second.clicks };
+  if ((first.do === 'vent' && second.do === 'vent') || (first.do === 'name' && second.do === 'name'))
+    return second;
+  return null;
+}
+
 export class PracticeBench {
   world: World;
   readonly taken: Taken[] = [];
@@ -181,7 +197,11 @@ export class PracticeBench {
    */
   act(act: Act): string | null {
     const answer = this.make(act);
-    this.done.push({ atS: this.time, act });
+    const last = this.done.at(-1);
+    const both = last?.atS === this.time ? together(last.act, act) : null;
+    // A hand that drags makes many small turns in a moment: they are one.
+    if (both === null) this.done.push({ atS: this.time, act });
+    else this.done[this.done.length - 1] = { atS: this.time, act: both };
     return answer;
   }
 
@@ -228,6 +248,7 @@ export class PracticeBench {
         this.read(act);
         return null;
       case 'log':
+      case 'mark':
       case 'name':
       case 'hint':
         return null;

@@ -18,16 +18,14 @@ export class Communication {
     return 'done';
   }
 
-  private written({ smart, state }: SmartTested, command: Told): Written | 'beyond the limits of the body' {
+  private written({ smart, state }: SmartTested, command: Told): Written | SetRefused {
     switch (command.kind) {
       case 'zero trim':
         return trimZero(smart, state);
       case 'hold':
         return hold(state, command.milliamp);
       case 'set':
-        return isBeyond(command.settings, smart.sensor.upperLimit)
-          ? 'beyond the limits of the body'
-          : configure(state, command.settings);
+        return refusedOf(command.settings, smart.sensor.upperLimit) ?? configure(state, command.settings);
       case 'sensor trim': {
         const here = { raw: state.raw, applied: command.applied };
         if (command.end === 'lower') {
@@ -46,5 +44,20 @@ export class Communication {
   }
 }
 
-const isBeyond = ({ lrv = 0, urv = 0 }: Partial<Settings>, limit: number): boolean =>
-  Math.max(Math.abs(lrv), Math.abs(urv)) > limit;
+type SetRefused = 'beyond the limits of the body' | 'no such damping' | 'no such start';
+/** The longest damping that such a transmitter has, s. */
+const LONGEST_DAMPING_S = 100;
+
+function refusedOf(settings: Partial<Settings>, limit: number): SetRefused | null {
+  const { lrv = 0, urv = 0, dampingS = 0, displayDampingS = 0, transfer, scaledTransfer } = settings;
+  if (!(Math.max(Math.abs(lrv), Math.abs(urv)) <= limit)) return 'beyond the limits of the body';
+  for (const damping of [dampingS, displayDampingS])
+    if (!(damping >= 0 && damping <= LONGEST_DAMPING_S)) return 'no such damping';
+  for (const one of [transfer, scaledTransfer])
+    if (
+      one?.kind === 'square-root-cut-off' &&
+      !(one.cutOffPercentOfFlow >= 0 && one.cutOffPercentOfFlow < 100)
+    )
+      return 'no such start';
+  return null;
+}

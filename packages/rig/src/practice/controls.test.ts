@@ -147,7 +147,7 @@ describe('the valves of a wet leg', () => {
     do: 'valve',
     move: { valve, to },
   });
-  const level = ({ bench }: Hands) => (bench.shown.own ?? 0);
+  const level = ({ bench }: Hands) => bench.shown.own ?? 0;
 
   it('read too high with an empty leg, and right once it is full', () => {
     const hands = new Hands(lesson, 1);

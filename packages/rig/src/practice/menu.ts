@@ -157,13 +157,10 @@ export interface MenuState {
 export const MENU_SHUT: MenuState = { path: [], isOpen: false, at: 0, number: null, choice: null, said: '' };
 
 const pageOf = ({ path }: MenuState): Entry & { readonly kind: 'page' } =>
-  path.reduce<Entry & { readonly kind: 'page' }>(
-    (page, place) => {
-      const next = page.entries[place];
-      return next?.kind === 'page' ? next : page;
-    },
-    MENU,
-  );
+  path.reduce<Entry & { readonly kind: 'page' }>((page, place) => {
+    const next = page.entries[place];
+    return next?.kind === 'page' ? next : page;
+  }, MENU);
 
 const entryOf = (state: MenuState): Entry | undefined => pageOf(state).entries[state.at];
 

@@ -13,6 +13,7 @@ export {
   requireAdministrator,
   type Role,
   ROLES,
+  TRAINING_ROLES,
 } from './people';
 export {
   type ApiToken,

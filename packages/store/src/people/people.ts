@@ -56,7 +56,8 @@ const PLANNING_ROLES: readonly Role[] = ['technician', 'planner', 'administrator
 const REVIEWING_ROLES: readonly Role[] = ['reviewer', 'technician', 'administrator'];
 const KEEPING_ROLES: readonly Role[] = ['technician', 'planner', 'administrator'];
 const ADMINISTERING_ROLES: readonly Role[] = ['administrator'];
-const TRAINING_ROLES: readonly Role[] = ['planner', 'administrator'];
+/** Who sees how others practise. */
+export const TRAINING_ROLES: readonly Role[] = ['planner', 'administrator'];
 
 /** A person as everybody may know them. */
 export const PERSON_SQL = `select id, name, role, login, is_active as "isActive",

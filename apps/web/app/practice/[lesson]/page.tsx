@@ -1,4 +1,4 @@
-import { LESSONS } from '@barys/rig/practice';
+import { findLesson, LESSONS } from '@barys/rig/practice';
 import { notFound } from 'next/navigation';
 import { PracticeDesk } from '@/places/practice/desk/PracticeDesk';
 import { PageHead } from '@/ui/PageHead';
@@ -10,7 +10,7 @@ interface Props {
 
 const lessonIn = async (params: Props['params']) => {
   const id = decodeURIComponent((await params).lesson);
-  return LESSONS.find((one) => one.id === id);
+  return findLesson(id);
 };
 
 export async function generateMetadata({ params }: Props) {
@@ -30,7 +30,7 @@ export default async function LessonPage({ params, searchParams }: Props) {
     <>
       <PageHead
         title={lesson.title}
-        about={`Lesson ${place} of ${LESSONS.length}, seed ${seed}. Nothing here is a real record.`}
+        about={`${place === 0 ? 'Free bench' : `Lesson ${place} of ${LESSONS.length}`}, seed ${seed}. Nothing here is a real record.`}
       />
       <PracticeDesk lesson={lesson.id} seed={seed} />
     </>

@@ -11,12 +11,10 @@ import { atStandard, draftOfEntry, readingOfDraft, slipOfDraft, textOfDraft } fr
 import { overRange } from './slips';
 import { numberOr, plainOr } from './typed';
 import type { ShownRun } from './types';
-import { useReadings, type Readings } from './useReadings';
+import type { Readings } from './useReadings';
 
 /** The readings of a run with what they say so far. */
-function useStanding(run: ShownRun) {
-  const { madeWith } = run;
-  const readings = useReadings(run);
+function useStanding({ madeWith }: ShownRun, readings: Readings) {
   const { entries, marks } = readings;
   const figures = useMemo(() => figuresOfRun(madeWith), [madeWith]);
   const standing = useMemo(
@@ -183,10 +181,11 @@ function useEntering(
   };
 }
 
-export function useRunEntry(run: ShownRun, onHelp: () => void) {
+/** @param readings where they are kept: at the server for a job, at the bench for practice */
+export function useRunEntry(run: ShownRun, readings: Readings, onHelp: () => void) {
   const { madeWith } = run;
-  const standing = useStanding(run);
-  const { readings, figures, open } = standing;
+  const standing = useStanding(run, readings);
+  const { figures, open } = standing;
   const { entries, drafts } = readings;
   const inHand = usePointInHand(run, standing);
   const { current } = inHand;

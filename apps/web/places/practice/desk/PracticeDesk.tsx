@@ -1,24 +1,25 @@
 'use client';
-/** A lesson at the bench: what one was told, the bench, the run, what is wrong, and how it was done. */
-import { CAUSES, isAdjusting, lessonOf, type Cause, type Lesson, type Score } from '@barys/rig/practice';
-import Box from '@mui/material/Box';
+/** A lesson at the bench: the bench with its tools, and the job beside it. */
+import { lessonOf, type Cause, type Lesson, type Score } from '@barys/rig/practice';
 import Button from '@mui/material/Button';
-import Checkbox from '@mui/material/Checkbox';
-import FormControlLabel from '@mui/material/FormControlLabel';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
 import { useRouter } from 'next/navigation';
-import { useState, useTransition } from 'react';
+import { useCallback, useState, useTransition } from 'react';
 import { Columns } from '@/ui/Columns';
 import { Sheet } from '@/ui/Sheet';
 import { useIsMounted } from '@/ui/useIsMounted';
 import { finishAction } from '../actions';
-import { PracticeAdvice } from './Advice';
-import { BenchDrawing } from './BenchDrawing';
+import { BenchDrawing } from './drawing/BenchDrawing';
+import { JobTabs } from './job/JobTabs';
 import { Result } from './Result';
-import { RunPanel, type Point } from './RunPanel';
-import { Communicator, ControllerPanel, GaugeKeys } from './Tools';
+import { Communicator } from './tools/Communicator';
+import { ControllerPanel } from './tools/ControllerPanel';
+import { ExchangePanel } from './tools/ExchangePanel';
+import { GaugeKeys, VacuumKeys } from './tools/GaugeKeys';
 import { forgetBench, useBench } from './useBench';
+
+const NONE: readonly Cause[] = [];
 
 /** A lesson by its id, since what it does cannot travel from the server to the browser. */
 export function PracticeDesk({ lesson, seed }: { lesson: string; seed: number }) {
@@ -41,16 +42,15 @@ function Desk({ lesson, seed }: { lesson: Lesson; seed: number }) {
   const [error, setError] = useState<string | null>(null);
   const [isPending, begin] = useTransition();
   const router = useRouter();
-  const adjusted = bench.done.some(({ act }) => isAdjusting(act));
-  const [isAsLeft, setIsAsLeft] = useState(() => bench.taken.some((one) => one.pass === 'as left'));
-  const run = isAsLeft ? 'as left' : 'as found';
+  // What is named stands in the record at once, so that a reload does not lose it; the last counts.
+  const causes = bench.done.findLast(({ act }) => act.do === 'name')?.act;
+  const named = causes?.do === 'name' ? causes.causes : NONE;
+  const name = useCallback((next: readonly Cause[]) => void work({ do: 'name', causes: next }), [work]);
   const hints = bench.done.filter(({ act }) => act.do === 'hint').length;
-  const onRead = (point: Point) => work({ do: 'read', ...point, pass: run });
 
-  const finish = (causes: readonly Cause[]) => {
+  const finish = useCallback(() => {
     stop();
     setError(null);
-    work({ do: 'name', causes });
     begin(async () => {
       const said = await finishAction({ clientKey, lesson: lesson.id, seed, record: bench.done }).catch(
         () => ({
@@ -62,7 +62,8 @@ function Desk({ lesson, seed }: { lesson: Lesson; seed: number }) {
         setScore(said.score);
       } else setError(said.error ?? 'It was not kept. Try again.');
     });
-  };
+  }, [bench, clientKey, lesson, seed, stop]);
+
   if (score !== null)
     return (
       <Result
@@ -75,8 +76,9 @@ function Desk({ lesson, seed }: { lesson: Lesson; seed: number }) {
         }
       />
     );
+  const { kind } = bench.world.tested;
   return (
-    <Columns columns="1.9fr 1fr">
+    <Columns columns="1.62fr 1fr">
       <Stack sx={{ gap: 1.5 }}>
         <Sheet title="The bench" aside="Tab from hand to hand, ← → turn, Shift a tenth">
           <BenchDrawing bench={bench} onDo={work} />
@@ -86,86 +88,31 @@ function Desk({ lesson, seed }: { lesson: Lesson; seed: number }) {
             <Typography variant="body2" sx={{ color: 'text.secondary' }}>
               {soFar(bench.timeS, hints)}
             </Typography>
+            {bench.unsafe.length > 0 && (
+              <Typography variant="body2" role="status" sx={{ color: 'var(--outside)', flexBasis: '100%' }}>
+                Unsafe: {bench.unsafe.at(-1)?.why}
+              </Typography>
+            )}
           </Stack>
         </Sheet>
-        {bench.world.source.kind === 'controller' && <ControllerPanel bench={bench} onDo={work} />}
+        <ExchangePanel bench={bench} onDo={work} />
+        {lesson.field === null && bench.world.source.kind === 'controller' && (
+          <ControllerPanel bench={bench} onDo={work} />
+        )}
         <Communicator bench={bench} onDo={work} />
-        <GaugeKeys bench={bench} onDo={work} />
+        {kind === 'digital gauge' && <GaugeKeys bench={bench} onDo={work} />}
+        {kind === 'heat-loss gauge' && <VacuumKeys bench={bench} onDo={work} />}
       </Stack>
-      <Stack sx={{ gap: 1.5 }}>
-        <Sheet title="What you were told">
-          <Typography>{lesson.brief}</Typography>
-          <Typography variant="body2" sx={{ color: 'text.secondary', mt: 0.5 }}>
-            The limit is ±{lesson.limitPercent} % of span, adjust above {lesson.adjustAbovePercent} % of it.
-            The reference ends at {lesson.referenceLimit} {lesson.unit}.
-          </Typography>
-          {lesson.hints.slice(0, hints).map((hint) => (
-            <Typography key={hint} sx={{ mt: 1 }}>
-              {hint}
-            </Typography>
-          ))}
-          {hints < lesson.hints.length && (
-            <Button onClick={() => work({ do: 'hint' })} sx={{ mt: 1 }}>
-              Hint, −3
-            </Button>
-          )}
-        </Sheet>
-        <RunPanel
-          bench={bench}
-          pass={run}
-          onRead={onRead}
-          onAsLeft={adjusted && !isAsLeft ? () => setIsAsLeft(true) : null}
-        />
-        <PracticeAdvice bench={bench} />
-        <Naming onFinish={finish} isPending={isPending} error={error} />
-      </Stack>
+      <JobTabs
+        bench={bench}
+        count={bench.done.length}
+        causes={named}
+        onCauses={name}
+        onDo={work}
+        onFinish={finish}
+        isPending={isPending}
+        error={error}
+      />
     </Columns>
-  );
-}
-
-/** What is wrong, and the end of the lesson. */
-function Naming({
-  onFinish,
-  isPending,
-  error,
-}: {
-  onFinish: (causes: readonly Cause[]) => void;
-  isPending: boolean;
-  error: string | null;
-}) {
-  const [causes, choose] = useState<readonly Cause[]>([]);
-  return (
-    <Sheet title="What is wrong">
-      <Box role="group" aria-label="What is wrong">
-        {(Object.keys(CAUSES) as Cause[]).map((cause) => (
-          <FormControlLabel
-            key={cause}
-            sx={{ display: 'flex' }}
-            control={
-              <Checkbox
-                checked={causes.includes(cause)}
-                onChange={(_event, isChecked) =>
-                  choose((so) => (isChecked ? [...so, cause] : so.filter((one) => one !== cause)))
-                }
-              />
-            }
-            label={CAUSES[cause]}
-          />
-        ))}
-      </Box>
-      <Button
-        variant="contained"
-        disabled={causes.length === 0 || isPending}
-        onClick={() => onFinish(causes)}
-        sx={{ mt: 1 }}
-      >
-        Finish and see the score
-      </Button>
-      {error !== null && (
-        <Typography role="alert" sx={{ color: 'var(--outside)', mt: 1 }}>
-          {error}
-        </Typography>
-      )}
-    </Sheet>
   );
 }

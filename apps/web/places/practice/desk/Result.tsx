@@ -1,7 +1,7 @@
 'use client';
 /** How a lesson was done: the score with each deduction, how one reasons, and the bench at any moment of it. */
 import { CAUSES, replayed, type Done, type Lesson, type Score } from '@barys/rig/practice';
-import { formatFixed, formatSigned } from '@barys/core/text';
+import { formatFixed, formatPlain, formatSigned } from '@barys/core/text';
 import Button from '@mui/material/Button';
 import Slider from '@mui/material/Slider';
 import Stack from '@mui/material/Stack';
@@ -11,7 +11,7 @@ import { Columns } from '@/ui/Columns';
 import { DataTable } from '@/ui/DataTable';
 import { Figure } from '@/ui/Figure';
 import { Sheet } from '@/ui/Sheet';
-import { BenchDrawing } from './BenchDrawing';
+import { BenchDrawing } from './drawing/BenchDrawing';
 
 const clock = (seconds: number): string =>
   `${Math.floor(seconds / 60)}:${String(Math.floor(seconds % 60)).padStart(2, '0')}`;
@@ -52,11 +52,16 @@ export function Result({
             rows={score.left}
             keyOf={({ percent }) => percent}
             columns={[
-              ['Point', ({ percent }) => `${percent} %`],
-              ['True error, % of span', ({ error }) => <Figure>{formatSigned(error, 3)}</Figure>, 'right'],
+              ['Point', ({ percent }) => `${formatPlain(percent)} %`],
+              [
+                `True error, % of ${lesson.limitOf}`,
+                ({ error }) => <Figure>{Number.isFinite(error) ? formatSigned(error, 3) : '–'}</Figure>,
+                'right',
+              ],
             ]}
           />
         </Sheet>
+        {score.setup !== null && <SetUp setup={score.setup} />}
       </Stack>
       <Stack sx={{ gap: 1.5 }}>
         <Sheet title="Score">
@@ -99,5 +104,25 @@ export function Result({
         </Sheet>
       </Stack>
     </Columns>
+  );
+}
+
+/** Setting by setting: what was set otherwise than the sheet has it, and what that would have done. */
+function SetUp({ setup }: { setup: NonNullable<Score['setup']> }) {
+  return (
+    <Sheet title="Against the data sheet" aside={`${setup.same.length} as they should be`}>
+      <DataTable
+        label="Settings that differ"
+        rows={setup.differences}
+        keyOf={({ key }) => key}
+        none="Every setting is as the sheet has it."
+        columns={[
+          ['Setting', ({ name }) => name],
+          ['Should be', ({ wanted }) => wanted],
+          ['Is', ({ read }) => read],
+          ['What it does', ({ effect }) => effect],
+        ]}
+      />
+    </Sheet>
   );
 }

@@ -3,7 +3,7 @@
  * The bench in the browser: it is stepped by its own time, so that a slow machine loses frames and never steps. What is done is
  * kept in the browser at once, and made again after a reload.
  */
-import { PracticeBench, replayed, type Act, type Done, type Lesson } from '@barys/rig/practice';
+import { PracticeBench, replayed, type Act, type Done, type Lesson, type Pass } from '@barys/rig/practice';
 import { useCallback, useEffect, useRef, useState } from 'react';
 
 /** As often as a figure on a meter changes. */
@@ -18,6 +18,9 @@ export interface Kept {
 }
 
 const keyOf = (lesson: Lesson, seed: number): string => `barys practice ${lesson.id} ${seed}`;
+/** Where what is typed at a lesson, and not entered yet, stands in this browser. */
+export const draftsKey = (lesson: Lesson, seed: number, pass: Pass): string =>
+  `barys practice draft ${lesson.id} ${seed} ${pass}`;
 
 function keptOf(lesson: Lesson, seed: number): Kept | null {
   try {
@@ -41,6 +44,8 @@ export interface BenchDesk {
 export function forgetBench(lesson: Lesson, seed: number): void {
   try {
     localStorage.removeItem(keyOf(lesson, seed));
+    for (const pass of ['as found', 'as left'] as const)
+      localStorage.removeItem(draftsKey(lesson, seed, pass));
   } catch {
     // Nothing was kept.
   }

@@ -135,7 +135,8 @@ export const FIRST: readonly Lesson[] = [
     ...COMMON,
     id: 'root twice',
     title: 'Root taken twice',
-    brief: '“The flow reads far too high at half load.” It was set up anew last week.',
+    brief:
+      '“The flow reads far too high at half load.” It was set up anew last week. The sheet says: root in the output, nothing below 12 % of flow, linear in the scaled variable.',
     range: { ...RANGE, transferFunction: ROOT },
     minutes: 25,
     hints: ['It is right at 0 and at 100 %, and far off between.', 'Which variable drives the output?'],

@@ -287,7 +287,7 @@ export const FURTHER: readonly Lesson[] = [
     range: { ...RANGE, urv: 20 },
     task: 'service',
     hasAsFound: false,
-    readBy: 'figures',
+    face: { displayUnit: '%', startView: 'per cent of range' },
     minutes: 20,
     hints: [
       'What stands in the leg pushes against the level: with none of it the level reads high.',

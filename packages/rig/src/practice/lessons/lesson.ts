@@ -1,6 +1,7 @@
 /** What a lesson is. */
 import type { SettingKey, WantedSetup } from '@barys/core/setup';
 import type { SignalRange } from '@barys/core/signal';
+import type { PressureUnit } from '@barys/core/units';
 import type { Reference } from '../../reference';
 import type { World } from '../../world';
 import type { Cause, Face, Lead } from '../acts';
@@ -25,7 +26,7 @@ export interface Lesson {
   readonly title: string;
   readonly brief: string;
   readonly range: SignalRange;
-  readonly unit: string;
+  readonly unit: PressureUnit;
   readonly outputUnit: string;
   /** Per cent of span, or of the reading, and of the limit. */
   readonly limitPercent: number;

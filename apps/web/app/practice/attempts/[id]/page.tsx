@@ -1,5 +1,6 @@
-import { lessonOf, LESSONS, scoreOf, type Done } from '@barys/rig/practice';
+import { findLesson, scoreOf, type Done } from '@barys/rig/practice';
 import { findAttempt } from '@barys/store/practice';
+import Alert from '@mui/material/Alert';
 import { notFound } from 'next/navigation';
 import { KeptResult } from '@/places/practice/desk/KeptResult';
 import { database } from '@/server/database';
@@ -13,21 +14,23 @@ export default async function AttemptPage({ params }: { params: Promise<{ id: st
   const id = Number((await params).id);
   if (!Number.isSafeInteger(id) || id < 1) notFound();
   const attempt = await findAttempt(database(), await currentActor(), id);
-  if (!LESSONS.some((one) => one.id === attempt.lesson)) notFound();
-  const lesson = lessonOf(attempt.lesson);
+  const lesson = findLesson(attempt.lesson);
+  if (lesson === undefined) notFound();
   const record = attempt.record as readonly Done[];
+  const score = scoreOf(lesson, attempt.seed, record);
   return (
     <>
       <PageHead
         title={lesson.title}
         about={`${attempt.by}, ${showMoment(attempt.finishedAt)}, seed ${attempt.seed}. Nothing here is a real record.`}
       />
-      <KeptResult
-        lesson={lesson.id}
-        seed={attempt.seed}
-        record={record}
-        score={scoreOf(lesson, attempt.seed, record)}
-      />
+      {score.points !== attempt.points && (
+        <Alert severity="info" variant="outlined" sx={{ mb: 1.5 }}>
+          It was scored {attempt.points} of 100 when it was made. The bench has changed since, so that what is
+          shown here is not all that was seen then.
+        </Alert>
+      )}
+      <KeptResult lesson={lesson.id} seed={attempt.seed} record={record} score={score} />
     </>
   );
 }

@@ -3,7 +3,7 @@
 import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
 
 const RADIUS = 24;
-/** A quarter turn as it is drawn is this many turns of the screw. */
+/** What an arrow key turns, where nothing else is said. */
 const KEY_TURNS = 0.1;
 
 export function Knob({
@@ -13,6 +13,8 @@ export function Knob({
   turned,
   shown,
   most,
+  perKey = KEY_TURNS,
+  isPlain = false,
   onTurn,
 }: {
   x: number;
@@ -24,6 +26,10 @@ export function Knob({
   shown: string;
   /** Turns either way; null where it goes round and round. */
   most: readonly [number, number] | null;
+  /** Turns for an arrow key; with Shift a tenth. */
+  perKey?: number;
+  /** Whether it turns the same however it stands: what it shows is said and not drawn. */
+  isPlain?: boolean;
   /** Null in a replay. */
   onTurn: ((turns: number) => void) | null;
 }) {
@@ -43,7 +49,7 @@ export function Knob({
     const way = { ArrowRight: 1, ArrowUp: 1, ArrowLeft: -1, ArrowDown: -1 }[event.key];
     if (way === undefined) return;
     event.preventDefault();
-    turn(way * KEY_TURNS * (event.shiftKey ? 0.1 : 1));
+    turn(way * perKey * (event.shiftKey && !isPlain ? 0.1 : 1));
   };
   const onPointerMove = (event: PointerEvent) => {
     if (angle.current === null) return;
@@ -86,18 +92,26 @@ export function Knob({
         strokeWidth={5}
         transform={`rotate(${turned * 360})`}
       />
-      <text y={RADIUS + 18} textAnchor="middle" fontSize={14} fontWeight={600} fill="var(--ink)">
+      <text
+        y={RADIUS + 18}
+        textAnchor="middle"
+        style={{ fontSize: 'calc(14px * var(--word, 1))' }}
+        fontWeight={600}
+        fill="var(--ink)"
+      >
         {name}
       </text>
-      <text
-        y={RADIUS + 35}
-        textAnchor="middle"
-        fontSize={13}
-        fill="var(--muted)"
-        fontFamily="Atkinson Hyperlegible Mono Variable, monospace"
-      >
-        {shown}
-      </text>
+      {!isPlain && (
+        <text
+          y={RADIUS + 35}
+          textAnchor="middle"
+          style={{ fontSize: 'calc(13px * var(--word, 1))' }}
+          fill="var(--muted)"
+          fontFamily="Atkinson Hyperlegible Mono Variable, monospace"
+        >
+          {shown}
+        </text>
+      )}
     </g>
   );
 }
