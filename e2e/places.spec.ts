@@ -59,6 +59,13 @@ const PLACES: Readonly<Record<string, readonly string[]>> = {
     '/practice/zero%20and%20span',
     '/practice/sensor%20or%20output',
     '/practice/digital%20gauge',
+    '/practice/null%20meter',
+    '/practice/pneumatic%20balance',
+    '/practice/set-up%20rehearsal',
+    '/practice/body%20exchange',
+    '/practice/wet%20leg',
+    '/practice/vacuum%20gauge',
+    '/practice/free%20bench%3A%20dial%20gauge%2C%20hidden',
   ],
   workshop: [
     '/workshop',

@@ -98,7 +98,7 @@ export class PracticeBench {
     this.world = lesson.make(seed);
     this.face = lesson.face;
     const field = lesson.field?.(seed);
-    this.field = field === undefined ? null : new Field(field.process, field.filled);
+    this.field = field === undefined ? null : new Field(field.process, field.filled, this.world.fullLegs);
     this.leads = new Leads(this.world, lesson.lead, lesson.isInService);
     this.exchange = lesson.swap === null ? null : new Exchange(lesson.swap);
     this.highest = this.lowest = this.world.truth.applied;
@@ -175,7 +175,7 @@ export class PracticeBench {
   private tick(): void {
     const { world, field, recent } = this;
     if (field !== null) {
-      world.hook(field.step(STEP_S, world.fullLegs));
+      world.hook(field.step(STEP_S));
       world.fillLeg(field.filled);
     }
     world.step(STEP_S);

@@ -166,6 +166,17 @@ describe('the valves of a wet leg', () => {
     expect(hands.bench.field?.lacks).toBe(0);
   });
 
+  it('let the pressure follow each valve, also where two are moved in one moment', () => {
+    const hands = new Hands(lesson, 1);
+    for (const valveMove of HOOK_UPS['wet-leg'].isolate) hands.do({ do: 'valve', move: valveMove });
+    hands.wait(1);
+    for (const valveMove of HOOK_UPS['wet-leg'].restore.slice(0, 4)) hands.do({ do: 'valve', move: valveMove });
+    hands.wait(1);
+    // Equalised when the equaliser was shut: the low side keeps what the high side had.
+    expect(hands.bench.world.truth.applied).toBe(0);
+    expect(hands.bench.mostApplied).toBeLessThan(50);
+  });
+
   it('lose the leg by a wrong valve, and a leg that is open is not filled', () => {
     const hands = new Hands(lesson, 1);
     expect(hands.do(move('equaliser', 'open'))).toContain('The wet leg is open');

@@ -33,9 +33,11 @@ export class Field {
   private high = 0;
   private low = 0;
 
+  /** @param legFull head of the full leg, in the unit of the bench */
   constructor(
     readonly process: Process,
     filled: number,
+    private readonly legFull: number,
   ) {
     this.state = inService(process.arrangement);
     this.filled = filled;
@@ -46,6 +48,8 @@ export class Field {
     const { arrangement } = this.process;
     const { state, faults } = moveValve(arrangement, this.state, move);
     this.state = state;
+    // Pressure follows a valve at once, also where two of them are moved in one moment.
+    this.settle();
     return faults.map((fault) => faultInWords(arrangement, fault));
   }
 
@@ -73,13 +77,9 @@ export class Field {
     return lacksOf(this.process.arrangement, this.state, 'in-service').length;
   }
 
-  /**
-   * Lets time pass.
-   * @param legFull head of the full leg, in the unit of the bench
-   * @returns the differential pressure at the body
-   */
-  step(seconds: number, legFull: number): number {
-    const { leg, staticPressure, head } = this.process;
+  /** Lets time pass. @returns the differential pressure at the body */
+  step(seconds: number): number {
+    const { leg } = this.process;
     if (this.fillingS !== null && !this.isLegOpen) {
       this.fillingS -= seconds;
       if (this.fillingS <= 0) {
@@ -92,17 +92,22 @@ export class Field {
       isSteaming: this.isOpen('low-block'),
       stepS: seconds,
     });
+    return this.settle();
+  }
+
+  /** The pressures of both sides as the valves stand. @returns how they differ */
+  private settle(): number {
+    const { staticPressure, head } = this.process;
     // A body that sees pressure on one side alone has the other at the air's.
     const above = this.isOpen('high-block') ? staticPressure + head : this.isOpen('vent-high') ? 0 : null;
     const below = this.isOpen('low-block')
-      ? staticPressure + this.filled * legFull
+      ? staticPressure + this.filled * this.legFull
       : this.isOpen('vent-low')
         ? 0
         : null;
     if (this.isOpen('equaliser')) {
       const known = [above, below].filter((one) => one !== null);
-      const both = known.length === 0 ? (this.high + this.low) / 2 : Math.max(...known);
-      this.high = this.low = both;
+      this.high = this.low = known.length === 0 ? (this.high + this.low) / 2 : Math.max(...known);
       return 0;
     }
     this.high = above ?? this.high;

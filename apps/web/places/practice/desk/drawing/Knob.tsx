@@ -1,6 +1,6 @@
 'use client';
 /** Something that is turned: by dragging round it, or with the arrow keys; Shift turns a tenth. */
-import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
+import { useEffect, useRef, type KeyboardEvent, type PointerEvent } from 'react';
 
 const RADIUS = 24;
 /** What an arrow key turns, where nothing else is said. */
@@ -35,6 +35,15 @@ export function Knob({
 }) {
   const angle = useRef<number | null>(null);
   const place = useRef<SVGGElement>(null);
+  const isStill = onTurn === null;
+  useEffect(() => {
+    const { current } = place;
+    if (current === null || isStill) return;
+    // A finger that turns does not scroll the page; touch-action is not asked of what lies inside a drawing.
+    const keepStill = (event: TouchEvent) => event.preventDefault();
+    current.addEventListener('touchmove', keepStill, { passive: false });
+    return () => current.removeEventListener('touchmove', keepStill);
+  }, [isStill]);
   const angleOf = (event: PointerEvent): number => {
     const box = place.current?.getBoundingClientRect();
     return box === undefined
@@ -69,7 +78,7 @@ export function Knob({
       aria-valuemax={most?.[1] ?? 1000}
       aria-valuetext={shown}
       transform={`translate(${x} ${y})`}
-      style={{ cursor: onTurn === null ? 'default' : 'grab', touchAction: 'none' }}
+      style={{ cursor: onTurn === null ? 'default' : 'grab' }}
       onKeyDown={onTurn === null ? undefined : onKeyDown}
       onPointerDown={(event) => {
         if (onTurn === null) return;
@@ -82,16 +91,16 @@ export function Knob({
     >
       <g ref={place}>
         <circle r={RADIUS} fill="var(--sheet)" stroke="var(--ink)" strokeWidth={2.5} />
+        <line
+          x1={0}
+          x2={0}
+          y1={RADIUS - 6}
+          y2={-RADIUS + 6}
+          stroke="var(--ink)"
+          strokeWidth={5}
+          transform={`rotate(${turned * 360})`}
+        />
       </g>
-      <line
-        x1={0}
-        x2={0}
-        y1={RADIUS - 6}
-        y2={-RADIUS + 6}
-        stroke="var(--ink)"
-        strokeWidth={5}
-        transform={`rotate(${turned * 360})`}
-      />
       <text
         y={RADIUS + 18}
         textAnchor="middle"

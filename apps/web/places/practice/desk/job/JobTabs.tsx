@@ -54,7 +54,15 @@ export const JobTabs = memo(function JobTabs({
   const tabs = tabsOf(bench);
   const hints = bench.done.filter(({ act }) => act.do === 'hint').length;
   return (
-    <Box sx={{ minWidth: 0 }}>
+    // It goes through its own length, so that the bench stays in sight beside it.
+    <Box
+      sx={{
+        position: { md: 'sticky' },
+        top: 8,
+        maxHeight: { md: 'calc(100vh - 144px)' },
+        overflowY: { md: 'auto' },
+      }}
+    >
       <Tabs
         value={tab}
         onChange={(_event, next: TabName) => setTab(next)}
