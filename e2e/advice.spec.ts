@@ -37,6 +37,10 @@ test('the least act that suffices leads, another one is taken instead, and what 
   await page.getByRole('button', { name: 'Show the working of this advice' }).click();
   const working = page.getByRole('region', { name: 'Working of this advice' });
   await expect(working).toContainText('Least that a zero alone can leave');
+  await page.getByRole('button', { name: 'Show the working of lower and upper sensor trim' }).click();
+  await expect(
+    page.getByRole('region', { name: 'Working of lower and upper sensor trim', exact: true }),
+  ).toContainText('Largest error left');
   await expectAccessible(page);
 
   await page.getByRole('button', { name: 'Do this instead: Lower and upper sensor trim' }).click();

@@ -200,6 +200,21 @@ test('a wet leg brought back by its valves, and a fault of one’s own choice at
   );
 });
 
+test('a digital gauge is waited for before it takes a value', async ({ page }) => {
+  await workAs(page, 'Technician A');
+  await page.goto('/practice/digital%20gauge');
+  await tab(page, 'Adjust').click();
+  const order = page.getByRole('list', { name: 'Order of adjustment' });
+  await expect(order.getByRole('listitem')).toHaveCount(3);
+  await order.getByRole('button', { name: 'At pressure: wait 30 s' }).first().click();
+  await expect(order.getByRole('timer')).toHaveText(/settling, (30|29) s/);
+  await expect(order.getByRole('timer')).toHaveText(/settling, (28|27) s/);
+  await page.getByLabel('Zero is, kPa').fill('0');
+  await page.getByRole('button', { name: 'Wait 10 s' }).click();
+  await page.getByRole('button', { name: 'Take zero' }).click();
+  await expect(page.getByText(/Calibrated in the field 2 times/)).toBeVisible();
+});
+
 test.describe('by touch, on a phone', () => {
   test.use({ hasTouch: true, viewport: { width: 390, height: 844 } });
 

@@ -51,6 +51,7 @@ const outlook = z.strictObject({
       z.strictObject({
         errorPercentSpan: number,
         uncertaintyPercentSpan: maybe,
+        spread: z.strictObject({ deviation: number, variance: number, factor: number }).nullable(),
         output: number,
         errorOfLimit: maybe,
         uncertaintyOfLimit: maybe,

@@ -12,6 +12,7 @@ import {
   portraitWords,
   remarkOf,
   workAdvice,
+  workOutlook,
   worstOf,
   type Act,
   type Advice,
@@ -454,5 +455,23 @@ describe('the working of advice', () => {
     expect(value('E_both')).toBeCloseTo(advice.bestByZeroAndSpan, 12);
     const lead = outlook(advice, advice.lead as Act);
     expect(Math.abs(value('e_left') ?? NaN)).toBeCloseTo(worstOf(lead as never) ?? NaN, 9);
+  });
+
+  it('is there for each act, its uncertainty too, and for none that cannot be told', () => {
+    const noisy = [0.02, -0.03, 0.01, 0.02, -0.02, 0.03, -0.01, 0.01, 0];
+    let at = -1;
+    const advice = advise(run((percent) => 0.3 + (0.2 * percent) / 100 + (noisy[(at += 1)] ?? 0)));
+    for (const { act, points, worst } of advice.acts) {
+      const steps = workOutlook(range, advice, act);
+      const value = (symbol: string) => steps.find((step) => step.symbol === symbol)?.value;
+      const point = points?.[worst ?? -1];
+      if (point === undefined) {
+        expect(steps, act).toEqual([]);
+        continue;
+      }
+      expect(value('e_left'), act).toBeCloseTo(point.errorPercentSpan, 9);
+      if (act === 'none') expect(value('U_left')).toBeUndefined();
+      else expect(value('U_left'), act).toBeCloseTo(point.uncertaintyPercentSpan ?? NaN, 9);
+    }
   });
 });

@@ -50,11 +50,23 @@ export interface AdviceRequest {
   readonly isRangeWrong?: boolean;
 }
 
+/** The uncertainty of a prediction: U = k s sqrt(v). */
+export interface Spread {
+  /** Standard deviation of one reading, per cent of span: its scatter, or its step where that is larger. */
+  readonly deviation: number;
+  /** Variance of the difference to a run to come, in variances of one reading: of what is set, and of the reading itself. */
+  readonly variance: number;
+  /** Coverage factor for about 95 %. */
+  readonly factor: number;
+}
+
 export interface Outlook {
   /** Per cent of span. */
   readonly errorPercentSpan: number;
   /** Expanded, about 95 %, of the difference to the as-left run; null where the readings do not tell it. */
   readonly uncertaintyPercentSpan: number | null;
+  /** What that is made of; null where it is null, and where nothing is done. */
+  readonly spread: Spread | null;
   readonly output: number;
   /** As a part of the limit; null where that is zero. */
   readonly errorOfLimit: number | null;
@@ -192,16 +204,24 @@ class Adviser {
     };
   }
 
-  /** Expanded uncertainty of one predicted reading, in the output unit; null where nothing is known of the scatter. */
-  private spreadOf({ variance }: Predicted): number | null {
+  /** What one predicted reading is uncertain by; null where nothing is known of the scatter. */
+  private partsOf({ variance }: Predicted): Spread | null {
     const { scatter } = this.portrait;
     const step = (this.request.readingStep ?? 0) / Math.sqrt(12);
     if (scatter === null) return null;
-    const deviation = Math.max((scatter.deviation / 100) * this.span, step);
-    const isMeasured = (scatter.deviation / 100) * this.span >= step;
-    return (
-      deviation * Math.sqrt(variance) * coverageFactor(0.9545, isMeasured ? scatter.degreesOfFreedom : null)
-    );
+    const stepPercent = (step / this.span) * 100;
+    const isMeasured = scatter.deviation >= stepPercent;
+    return {
+      deviation: Math.max(scatter.deviation, stepPercent),
+      variance,
+      factor: coverageFactor(0.9545, isMeasured ? scatter.degreesOfFreedom : null),
+    };
+  }
+  /** The same expanded, in the output unit. */
+  private spreadOf(predicted: Predicted): number | null {
+    const parts = this.partsOf(predicted);
+    if (parts === null) return null;
+    return ((parts.factor * parts.deviation * Math.sqrt(parts.variance)) / 100) * this.span;
   }
 
   outlook(act: Act): ActOutlook {
@@ -227,6 +247,7 @@ class Adviser {
       return {
         errorPercentSpan: cut(errorPercentSpan),
         uncertaintyPercentSpan: half === null ? null : (half / this.span) * 100,
+        spread: act === 'none' ? null : this.partsOf(one),
         output,
         errorOfLimit,
         uncertaintyOfLimit: half === null || !Number.isFinite(half / limit) ? null : half / limit,

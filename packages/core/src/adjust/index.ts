@@ -64,4 +64,4 @@ export {
 } from './guards';
 export { sequenceOf, WAIT_BEFORE_TAKEN_S, type SequenceStep } from './sequence';
 export { actWords, doWords, headline, incurableWords, portraitWords, remarkOf } from './words';
-export { workAdvice, workNextSetting } from './working';
+export { workAdvice, workNextSetting, workOutlook } from './working';

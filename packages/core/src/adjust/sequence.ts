@@ -12,6 +12,8 @@ export interface SequenceStep {
   readonly how: string;
   /** Per cent of the input span where it is made; null where it is no point of the range. */
   readonly atPercent: number | null;
+  /** How long the value stands before it is taken, s; null where nothing is taken after a wait. */
+  readonly waitS: number | null;
 }
 
 /** Seconds that an applied value stands before a digital gauge takes it. */
@@ -25,6 +27,7 @@ function digitalSteps(kind: PressureKind, trims: ReadonlySet<Trim>): SequenceSte
       what: 'Zero',
       how: `Open to the air. ${WAIT}`,
       atPercent: kind === 'compound' ? null : 0,
+      waitS: WAIT_BEFORE_TAKEN_S,
     },
   ];
   if (trims.has('full scale'))
@@ -33,6 +36,7 @@ function digitalSteps(kind: PressureKind, trims: ReadonlySet<Trim>): SequenceSte
       what: 'Full scale',
       how: `Apply full scale from below. ${WAIT}`,
       atPercent: 100,
+      waitS: WAIT_BEFORE_TAKEN_S,
     });
   if (trims.has('mid-scale'))
     steps.push({
@@ -40,6 +44,7 @@ function digitalSteps(kind: PressureKind, trims: ReadonlySet<Trim>): SequenceSte
       what: 'Mid-scale',
       how: `Apply the middle from below: it takes out the bow between zero and full scale. ${WAIT}`,
       atPercent: 50,
+      waitS: WAIT_BEFORE_TAKEN_S,
     });
   if (kind === 'compound' && trims.has('near vacuum'))
     steps.push({
@@ -47,6 +52,7 @@ function digitalSteps(kind: PressureKind, trims: ReadonlySet<Trim>): SequenceSte
       what: 'Near vacuum',
       how: `Pump down as far as the pump goes and read the reference. ${WAIT}`,
       atPercent: 0,
+      waitS: WAIT_BEFORE_TAKEN_S,
     });
   return steps;
 }
@@ -57,31 +63,36 @@ const VACUUM: readonly SequenceStep[] = [
     what: 'Set-up value',
     how: 'Set the value that the maker gives for this sensor and gas, before anything is adjusted.',
     atPercent: null,
+    waitS: null,
   },
   {
     logs: 'zero',
     what: 'Zero',
     how: 'Pump well below the lowest decade, at least a tenth of it, and wait until it stands.',
     atPercent: null,
+    waitS: null,
   },
   {
     logs: 'span',
     what: 'Span',
     how: 'Let gas in up to the highest decade that the reference is good in. Never at atmosphere: the barometer moves.',
     atPercent: null,
+    waitS: null,
   },
   {
     logs: null,
     what: 'Readings up',
     how: 'One reading in each decade, rising, the gas let in slowly.',
     atPercent: null,
+    waitS: null,
   },
-  { logs: null, what: 'Readings down', how: 'The same decades, pumped down.', atPercent: null },
+  { logs: null, what: 'Readings down', how: 'The same decades, pumped down.', atPercent: null, waitS: null },
   {
     logs: 'zero',
     what: 'Correct again',
     how: 'Where a decade is out, zero and span once more: they pull on each other.',
     atPercent: null,
+    waitS: null,
   },
 ];
 

@@ -1,5 +1,6 @@
 /** Show the working of advice: zero and gain from the readings, what the leading act leaves, where the next screw is set. */
 import type { SignalRange } from '../signal';
+import type { Act } from './acts';
 import { Working, type Given, type Step } from '../working';
 import type { Advice } from './advice';
 import type { ScrewAdvice, ScrewSituation } from './screws';
@@ -10,15 +11,24 @@ const percent = (value: number): Given => ({ value, unit: '%' });
 /** How the advice follows from the errors of the run. */
 export function workAdvice(range: SignalRange, advice: Advice): readonly Step[] {
   const work = new Working();
-  const { found, portrait, lead, acts } = advice;
-  portraitSteps(work, portrait);
+  portraitSteps(work, advice.portrait);
   boundSteps(work, advice);
-  const outlook = acts.find(({ act }) => act === lead);
+  if (advice.lead !== null && advice.lead !== 'none') outlookSteps(work, range, advice, advice.lead);
+  return work.steps;
+}
+
+/** How what an act leaves at worst follows from what was read; no steps where it cannot be told. */
+export function workOutlook(range: SignalRange, advice: Advice, act: Act): readonly Step[] {
+  const work = new Working();
+  outlookSteps(work, range, advice, act);
+  return work.steps;
+}
+
+function outlookSteps(work: Working, range: SignalRange, { found, acts }: Advice, act: Act): void {
+  const outlook = acts.find((one) => one.act === act);
   const worst = outlook?.points?.[outlook.worst ?? -1];
   const read = found.readings[outlook?.worst ?? -1];
-  if (outlook === undefined || worst === undefined || read === undefined || lead === 'none')
-    return work.steps;
-  const span = Math.abs(range.outputHigh - range.outputLow);
+  if (worst === undefined || read === undefined) return;
   work.step({
     what: `Largest error left, at ${read.nominalPercent} % ${read.direction === 'up' ? 'rising' : 'falling'}: what would be read there less what should be`,
     symbol: 'e_left',
@@ -26,21 +36,21 @@ export function workAdvice(range: SignalRange, advice: Advice): readonly Step[] 
     given: {
       y_left: { value: worst.output, unit: '' },
       y_ideal: { value: read.expected, unit: '' },
-      S: { value: span, unit: '' },
+      S: { value: Math.abs(range.outputHigh - range.outputLow), unit: '' },
     },
     unit: '%',
     source: PRACTICE,
   });
-  if (worst.uncertaintyPercentSpan !== null && portrait.scatter !== null)
-    work.step({
-      what: 'What is uncertain of it: the scatter of a reading, of those that are set and of the one to come',
-      symbol: 'U_left',
-      formula: 'U',
-      given: { U: percent(worst.uncertaintyPercentSpan) },
-      unit: '%',
-      source: 'JCGM 100:2008, 5.1 and G.4, from memory',
-    });
-  return work.steps;
+  if (worst.spread === null) return;
+  const { deviation, variance, factor } = worst.spread;
+  work.step({
+    what: 'What is uncertain of it: one reading scatters by s; v counts those that are set and the one to come',
+    symbol: 'U_left',
+    formula: 'k s sqrt(v)',
+    given: { k: { value: factor, unit: '' }, s: percent(deviation), v: { value: variance, unit: '' } },
+    unit: '%',
+    source: 'JCGM 100:2008, 5.1 and G.4, from memory',
+  });
 }
 
 function portraitSteps(work: Working, { zero, gain, bow, hysteresis, scatter }: Advice['portrait']): void {

@@ -25,6 +25,7 @@ export const CAUSES = {
   leak: 'the line leaks',
   'gas trapped': 'a bubble stands in the line',
   'leg lost': 'the wet leg has lost its fill',
+  'leg fill wrong': 'the wet leg holds another liquid',
   'supply low': 'the supply is too low for the loop',
   'terminal corroded': 'a terminal is corroded',
   'output stuck': 'the output stands still',

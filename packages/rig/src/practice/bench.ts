@@ -97,8 +97,8 @@ export class PracticeBench {
   ) {
     this.world = lesson.make(seed);
     this.face = lesson.face;
-    const field = lesson.field?.(seed);
-    this.field = field === undefined ? null : new Field(field.process, field.filled, this.world.fullLegs);
+    const process = lesson.field?.(seed);
+    this.field = process === undefined ? null : new Field(process, this.world.filledLeg, this.world.fullLegs);
     this.leads = new Leads(this.world, lesson.lead, lesson.isInService);
     this.exchange = lesson.swap === null ? null : new Exchange(lesson.swap);
     this.highest = this.lowest = this.world.truth.applied;

@@ -96,6 +96,9 @@ export class World<Source extends AnySource = AnySource, Tested extends AnyTeste
     this.filled = share;
   }
 
+  get filledLeg(): number {
+    return this.filled;
+  }
   private legsAt(filled: number): number {
     const { leg, around } = this.parts;
     return leg === null ? 0 : legHead(leg.leg, filled) / around.unitPa;

@@ -7,6 +7,7 @@ import TableHead from '@mui/material/TableHead';
 import TableRow from '@mui/material/TableRow';
 import { Figure } from '@/ui/Figure';
 import { Scroller } from '@/ui/Scroller';
+import { Working } from '@/ui/Working';
 import type { ShownAct } from './shownActs';
 import { SufficesMark } from './SufficesMark';
 
@@ -27,7 +28,7 @@ export function ActTable({ acts, isPending }: { acts: readonly ShownAct[]; isPen
           </TableRow>
         </TableHead>
         <TableBody>
-          {acts.map(({ act, name, worst, suffices, remark, isLead }) => (
+          {acts.map(({ act, name, worst, suffices, remark, isLead, working }) => (
             <TableRow key={act} sx={isLead ? { bgcolor: 'var(--wash)', '& td': { fontWeight: 600 } } : {}}>
               <TableCell>{name}</TableCell>
               <TableCell align="right">{worst === '' ? '–' : <Figure>{worst}</Figure>}</TableCell>
@@ -47,6 +48,7 @@ export function ActTable({ acts, isPending }: { acts: readonly ShownAct[]; isPen
                     Do this instead
                   </Button>
                 )}
+                {working.length > 0 && !isLead && <Working of={name.toLowerCase()} steps={working} />}
               </TableCell>
             </TableRow>
           ))}

@@ -1,8 +1,11 @@
+'use client';
 import type { SequenceStep } from '@barys/core/adjust';
 import CheckOutlined from '@mui/icons-material/CheckOutlined';
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
 import type { Adjustment } from '@barys/store/jobs';
+import { useState } from 'react';
+import { SettleTimer } from '@/places/jobs/run/SettleTimer';
 
 /** The order of a gauge, with what of it is logged in this pass. */
 export function Sequence({
@@ -15,7 +18,7 @@ export function Sequence({
   const left = made.map(({ kind }) => kind as string);
   return (
     <Box component="ol" sx={{ m: 0, mb: 1.5, pl: 3 }} aria-label="Order of adjustment">
-      {steps.map(({ what, how, logs }) => {
+      {steps.map(({ what, how, logs, waitS }) => {
         const place = logs === null ? -1 : left.indexOf(logs);
         if (place !== -1) left.splice(place, 1);
         return (
@@ -28,9 +31,24 @@ export function Sequence({
                 </Box>
               )}
             </Typography>
+            {waitS !== null && place === -1 && <Wait waitS={waitS} />}
           </Box>
         );
       })}
     </Box>
+  );
+}
+
+/** Counts down from the moment the value stands until the gauge may take it. */
+function Wait({ waitS }: { waitS: number }) {
+  const [startedAt, setStartedAt] = useState<number | null>(null);
+  return (
+    <SettleTimer
+      settle={{ waitS, holdS: 0 }}
+      startedAt={startedAt}
+      onStart={() => setStartedAt(Date.now())}
+      letter=""
+      then="let the gauge take it"
+    />
   );
 }

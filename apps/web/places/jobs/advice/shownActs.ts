@@ -1,5 +1,14 @@
 /** The acts of advice as a table shows them; plain data, so that a server can hand it to a browser. */
-import { actWords, remarkOf, type ActOutlook, type AdjustableBody, type Advice } from '@barys/core/adjust';
+import {
+  actWords,
+  remarkOf,
+  workOutlook,
+  type ActOutlook,
+  type AdjustableBody,
+  type Advice,
+} from '@barys/core/adjust';
+import type { SignalRange } from '@barys/core/signal';
+import type { Step } from '@barys/core/working';
 
 /** What is shown of an act. */
 export interface ShownAct {
@@ -10,9 +19,12 @@ export interface ShownAct {
   readonly suffices: ActOutlook['suffices'];
   readonly remark: string;
   readonly isLead: boolean;
+  /** How its worst error follows; none where it cannot be told. */
+  readonly working: readonly Step[];
 }
 
 export function shownActs(
+  range: SignalRange,
   advice: Advice,
   body: AdjustableBody,
   percent: (value: number) => string,
@@ -26,6 +38,7 @@ export function shownActs(
       suffices: outlook.suffices,
       remark: remarkOf(outlook, advice),
       isLead: outlook.act === advice.lead,
+      working: workOutlook(range, advice, outlook.act),
     };
   });
 }

@@ -12,15 +12,23 @@ export interface Settle {
   readonly holdS: number;
 }
 
-/** @param startedAt milliseconds since 1970 when the pressure stood, or null before that */
+/**
+ * @param startedAt milliseconds since 1970 when the pressure stood, or null before that
+ * @param letter the key that starts it; empty where there is none
+ * @param then what is done once it has settled
+ */
 export function SettleTimer({
   settle,
   startedAt,
   onStart,
+  letter = 'T',
+  then = 'read',
 }: {
   settle: Settle;
   startedAt: number | null;
   onStart: () => void;
+  letter?: string;
+  then?: string;
 }) {
   const [now, setNow] = useState(0);
   const waitS = Math.ceil(settle.waitS);
@@ -33,7 +41,7 @@ export function SettleTimer({
   if (startedAt === null)
     return (
       <Button size="small" onClick={onStart} sx={{ alignSelf: 'flex-start', px: 0.5 }}>
-        At pressure: wait {totalS} s (T)
+        At pressure: wait {totalS} s{letter === '' ? '' : ` (${letter})`}
       </Button>
     );
   const goneS = Math.max(0, Math.floor((now - startedAt) / 1000));
@@ -48,7 +56,7 @@ export function SettleTimer({
           hold still, <Figure>{totalS - goneS} s</Figure>
         </>
       ) : (
-        'settled: read'
+        `settled: ${then}`
       )}
     </Typography>
   );

@@ -102,7 +102,11 @@ export function JudgeStage({ job }: { job: JobFile }) {
           <DecideForm
             job={job.id}
             lead={advice === null ? plainLead(evaluation) : (advice.lead ?? plainLead(evaluation))}
-            acts={advice === null ? [] : shownActs(advice, body, (value) => figures.percent(value))}
+            acts={
+              advice === null
+                ? []
+                : shownActs(run.madeWith.configuration, advice, body, (value) => figures.percent(value))
+            }
           />
         </Sheet>
         {earlier.map((one) => (

@@ -75,6 +75,7 @@ export function analogBench(
 export function balanceBench(
   seed: number,
   off: (chance: Chance) => { readonly zeroTurns: number; readonly wheelTurns: number },
+  planted: readonly Planted[] = [],
 ): World {
   const chance = makeChance(seed);
   const parts: Parts = {
@@ -97,7 +98,7 @@ export function balanceBench(
       },
     },
   };
-  const world = worldOf(parts, seed + 1);
+  const world = worldOf(plant(parts, planted), seed + 1);
   const { zeroTurns, wheelTurns } = off(chance);
   if (world.tested.kind === 'force balance') world.tested.turn({ zero: zeroTurns, wheel: wheelTurns });
   return world;

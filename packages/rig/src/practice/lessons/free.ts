@@ -16,7 +16,9 @@ import {
 } from '../../world';
 import type { Cause } from '../acts';
 import { balanceBench, either, gaugeBench, pump, ROOT, SETTINGS } from './benches';
+import { legBench, WET_LEG } from './leg';
 import { COMMON, RANGE, type Lesson } from './lesson';
+import { VACUUM, vacuumBench } from './vacuum';
 
 /** What a fault is called by who finds it, and whether anything at the bench cures it. */
 interface Named {
@@ -156,6 +158,7 @@ export const FREE_KINDS: Readonly<Record<string, FreeKind>> = {
       gain: cured('sensor off'),
       'output offset': cured('output off'),
       'wrong range': cured('range wrong'),
+      'wrong water reference': cured('range wrong'),
       tilt: cured('body tilted'),
       'plugged line': cured('line plugged'),
       leak: cured('leak'),
@@ -164,6 +167,7 @@ export const FREE_KINDS: Readonly<Record<string, FreeKind>> = {
       'corroded terminal': cured('terminal corroded'),
       'stuck output': not('output stuck'),
       'wrong receiver': cured('receiver wrong'),
+      'wrong resistor': cured('receiver wrong'),
       'over-ranged reference': cured('reference off'),
     }),
   },
@@ -198,6 +202,11 @@ export const FREE_KINDS: Readonly<Record<string, FreeKind>> = {
       nothing: { ...cured('nothing'), make: balance(0, 0) },
       'zero off': { ...cured('zero off'), make: balance(0.9, 0) },
       'zero and wheel off': { ...cured('zero off', 'span off'), make: balance(0.7, 1) },
+      'moisture in the air': {
+        ...not('air supply bad'),
+        make: (seed) =>
+          balanceBench(seed, () => ({ zeroTurns: 0, wheelTurns: 0 }), [{ fault: 'moisture in the air' }]),
+      },
     },
   },
   'dial gauge': {
@@ -214,6 +223,27 @@ export const FREE_KINDS: Readonly<Record<string, FreeKind>> = {
     title: 'digital gauge',
     lesson: { ...FIGURE, limitPercent: 0.2 },
     faults: { 'field values wrong': { ...cured('field values wrong'), make: gaugeBench } },
+  },
+  'wet leg': {
+    title: 'level transmitter with a wet leg',
+    lesson: WET_LEG,
+    faults: {
+      nothing: { ...cured('nothing'), make: (seed) => legBench(seed, []) },
+      'drained leg': {
+        ...cured('leg lost'),
+        make: (seed) =>
+          legBench(seed, [{ fault: 'drained leg', size: makeChance(seed + 13).uniform(30, 95) }]),
+      },
+      'wrongly filled leg': {
+        ...not('leg fill wrong'),
+        make: (seed) => legBench(seed, [{ fault: 'wrongly filled leg' }]),
+      },
+    },
+  },
+  'heat-loss gauge': {
+    title: 'heat-loss vacuum gauge',
+    lesson: VACUUM,
+    faults: { 'zero and span off': { ...cured('zero off', 'span off'), make: vacuumBench } },
   },
   'level gauge': {
     title: 'level gauge',

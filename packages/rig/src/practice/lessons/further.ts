@@ -10,9 +10,10 @@ import {
   worldOf,
   type World,
 } from '../../world';
-import type { Process } from '../field';
 import { analogBench, either, SETTINGS, smartBench } from './benches';
+import { legBench, WET_LEG } from './leg';
 import { COMMON, RANGE, type Lesson, type Swap } from './lesson';
+import { VACUUM, vacuumBench } from './vacuum';
 
 const NEW_RANGE = { ...RANGE, urv: 400 };
 
@@ -64,37 +65,6 @@ const SWAP: Swap = {
   },
 };
 
-const LEG: Process['leg'] = { heightM: 3, fillKgPerM3: 1000, drainS: 20, condenseS: 3600 };
-/** Head of the full leg, kPa. */
-const LEG_KPA = (LEG.heightM * LEG.fillKgPerM3 * 9.80665) / 1000;
-
-/** A vessel under pressure, its level and what is left of the leg. */
-function legField(seed: number): { readonly process: Process; readonly filled: number } {
-  const chance = makeChance(seed + 11);
-  return {
-    process: { arrangement: 'wet-leg', staticPressure: 600, head: chance.uniform(7, 14), leg: LEG },
-    filled: chance.uniform(0.05, 0.4),
-  };
-}
-
-/** A level transmitter with a wet leg on its process: it measures the level less the leg. */
-function legBench(seed: number): World {
-  const chance = makeChance(seed);
-  const { filled } = legField(seed);
-  return worldOf(
-    {
-      source: soundController(100, USUAL_SPREAD.referencePercent, chance),
-      ...soundSurroundings(100, 0),
-      tested: soundSmart(
-        { ...SETTINGS, lrv: -LEG_KPA, urv: 20 - LEG_KPA, displayHigh: 100 },
-        USUAL_SPREAD.noise,
-      ),
-      leg: { leg: LEG, filled },
-    },
-    seed + 1,
-  );
-}
-
 /** What a data sheet says that is not of the range. */
 const SHEET: readonly SettingKey[] = [
   'lrv',
@@ -141,40 +111,6 @@ const LEVEL_WANTED: WantedSetup = {
   displayLow: 0.2,
   displayHigh: 3.2,
 };
-
-/** A capacitance gauge to 1 kPa and one to the pressure of the air, a heat-loss gauge between them; pascals, absolute. */
-function vacuumBench(seed: number): World {
-  const chance = makeChance(seed);
-  const world = worldOf(
-    {
-      ...soundSurroundings(10_000, 0, 1),
-      source: {
-        kind: 'manifold',
-        manifold: {
-          volumeM3: 0.01,
-          outgassing: 1e-6,
-          bleed: 2,
-          rotary: { speedM3PerS: 0.001, endPa: 0.8 },
-          diffusion: { speedM3PerS: 0.01, endPa: 0.0005 },
-          stallsPa: 20,
-        },
-        gauge: { gain: chance.uniform(-0.001, 0.001), offset: either(chance, 20, 50), resolution: 1 },
-      },
-      tested: {
-        kind: 'heat-loss gauge',
-        gauge: { v0: 0.3, v0PerK: 0, k: 0.002, p1: 20_000, excitation: 1 },
-        gas: 'nitrogen',
-      },
-    },
-    seed + 1,
-  );
-  if (world.tested.kind === 'heat-loss gauge') {
-    // Its zero was taken at a pressure that was none, and its span against a gauge that did not reach there.
-    world.tested.zeroAt(chance.uniform(0.4, 0.8));
-    world.tested.setSpan(1 + either(chance, 0.15, 0.25));
-  }
-  return world;
-}
 
 export const FURTHER: readonly Lesson[] = [
   {
@@ -284,10 +220,7 @@ export const FURTHER: readonly Lesson[] = [
     title: 'A wet leg brought back to service',
     brief:
       'The level of a vessel under 600 kPa reads far too high since the shift before; the glass says otherwise. Take the transmitter out of service, put right what is wrong, and bring it back. Mind the order of the valves.',
-    range: { ...RANGE, urv: 20 },
-    task: 'service',
-    hasAsFound: false,
-    face: { displayUnit: '%', startView: 'per cent of range' },
+    ...WET_LEG,
     minutes: 20,
     hints: [
       'What stands in the leg pushes against the level: with none of it the level reads high.',
@@ -296,8 +229,7 @@ export const FURTHER: readonly Lesson[] = [
     reasoning:
       'The equaliser was opened with both blocks open: the leg ran out. Nothing at the transmitter is wrong, so nothing is trimmed: the leg is shut off, filled, and comes back last, with the equaliser shut.',
     causes: ['leg lost'],
-    field: legField,
-    make: legBench,
+    make: (seed) => legBench(seed, [{ fault: 'drained leg', size: makeChance(seed + 13).uniform(60, 95) }]),
   },
   {
     ...COMMON,
@@ -305,13 +237,7 @@ export const FURTHER: readonly Lesson[] = [
     title: 'A vacuum gauge over two references',
     brief:
       'A heat-loss gauge from 1 to 10 000 Pa, within ±10 % of what it reads. The fine reference ends at 1 kPa; the other goes to the pressure of the air and is off by some tens of pascals. Read each point at the one that reaches there, up and down.',
-    range: { lrv: 0, urv: 10_000, outputLow: 0, outputHigh: 10_000 },
-    unit: 'Pa',
-    outputUnit: 'Pa',
-    limitPercent: 10,
-    limitOf: 'reading',
-    points: [0.01, 0.1, 1, 10, 100],
-    referenceLimit: 150_000,
+    ...VACUUM,
     minutes: 60,
     hints: [
       'Zero is taken far below the lowest decade: the diffusion pump makes that, once the rotary pump has come below 20 Pa.',
@@ -320,7 +246,6 @@ export const FURTHER: readonly Lesson[] = [
     reasoning:
       'Far off at the bottom and by a share above: its zero was taken where there still was pressure, and its span is off. Zero goes first, below a tenth of the lowest decade; then the span in the middle of the decades.',
     causes: ['zero off', 'span off'],
-    second: { fine: { gain: 0.0005, offset: 0.002, resolution: 0.001 }, fineLimit: 1000 },
     make: vacuumBench,
   },
 ];

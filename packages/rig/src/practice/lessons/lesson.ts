@@ -57,8 +57,8 @@ export interface Lesson {
   /** Whether it is read as found; what is exchanged or set anew was read before. */
   readonly hasAsFound: boolean;
   readonly face: Face;
-  /** Its process, and how full its leg is at first. */
-  readonly field: ((seed: number) => { readonly process: Process; readonly filled: number }) | null;
+  /** The process that it stays on; null at a bench. */
+  readonly field: ((seed: number) => Process) | null;
   /** A reference for low pressures beside the first, and where it ends, input unit. */
   readonly second: { readonly fine: Reference; readonly fineLimit: number } | null;
   readonly swap: Swap | null;
