@@ -43,19 +43,19 @@ test('a lesson by keyboard alone: read, told wrong, scored, replayed, and seen b
   await expect(field).toBeVisible();
   await field.focus();
   // What is typed and not entered yet stays over a reload, as what was read does.
-  await page.keyboard.type('7.5');
+  await page.keyboard.type('9.9');
   await page.reload();
   await tab(page, 'As found').click();
-  await expect(field).toHaveValue('7.5');
+  await expect(field).toHaveValue('9.9');
   await field.focus();
   await page.keyboard.press('Enter');
   // It looks like a slip, and is asked about; entered again it is taken.
   await expect(page.getByRole('alert').filter({ hasText: 'Enter again takes it' })).toBeVisible();
   await page.keyboard.press('Enter');
-  await expect(points(page).getByText('7.5', { exact: true })).toBeVisible();
+  await expect(points(page).getByText('9.9', { exact: true })).toBeVisible();
   await page.reload();
   await tab(page, 'As found').click();
-  await expect(points(page).getByText('7.5', { exact: true })).toBeVisible();
+  await expect(points(page).getByText('9.9', { exact: true })).toBeVisible();
   await expect(screw).toHaveAttribute('aria-valuetext', '+0.09 turns');
   await tab(page, 'Told').click();
   await page.getByRole('button', { name: 'Hint, −3' }).focus();

@@ -64,38 +64,11 @@ export function Result({
         {score.setup !== null && <SetUp setup={score.setup} />}
       </Stack>
       <Stack sx={{ gap: 1.5 }}>
-        <Sheet title="Score">
-          <Typography sx={{ fontSize: 34, fontWeight: 700, lineHeight: 1.1 }}>
-            <Figure>{formatFixed(score.points, 0)}</Figure> of 100
-          </Typography>
-          <DataTable
-            label="Deductions"
-            rows={score.deductions.map((one, place) => ({ ...one, place }))}
-            keyOf={({ place }) => place}
-            none="Nothing was taken away."
-            columns={[
-              [
-                'When',
-                ({ atS: moment }) => (
-                  <Button
-                    size="small"
-                    onClick={() => setAtS(Math.min(score.timeS, moment))}
-                    sx={{ minWidth: 0 }}
-                  >
-                    {clock(moment)}
-                  </Button>
-                ),
-              ],
-              ['Points', ({ points }) => <Figure>−{points}</Figure>, 'right'],
-              ['Why', ({ why }) => why],
-            ]}
-          />
-          {onAgain !== null && (
-            <Button variant="outlined" onClick={onAgain} sx={{ mt: 1.5 }}>
-              Again, with another seed
-            </Button>
-          )}
-        </Sheet>
+        <ScoreSheet
+          score={score}
+          onMoment={(moment) => setAtS(Math.min(score.timeS, moment))}
+          onAgain={onAgain}
+        />
         <Sheet title="What was wrong">
           <Typography sx={{ fontWeight: 600 }}>
             {score.causes.map((cause) => CAUSES[cause]).join('; ')}
@@ -123,6 +96,48 @@ function SetUp({ setup }: { setup: NonNullable<Score['setup']> }) {
           ['What it does', ({ effect }) => effect],
         ]}
       />
+    </Sheet>
+  );
+}
+
+/** The points with each deduction; pressed, the replay goes to its moment. */
+function ScoreSheet({
+  score,
+  onMoment,
+  onAgain,
+}: {
+  score: Score;
+  onMoment: (atS: number) => void;
+  onAgain: (() => void) | null;
+}) {
+  return (
+    <Sheet title="Score">
+      <Typography sx={{ fontSize: 34, fontWeight: 700, lineHeight: 1.1 }}>
+        <Figure>{formatFixed(score.points, 0)}</Figure> of 100
+      </Typography>
+      <DataTable
+        label="Deductions"
+        rows={score.deductions.map((one, place) => ({ ...one, place }))}
+        keyOf={({ place }) => place}
+        none="Nothing was taken away."
+        columns={[
+          [
+            'When',
+            ({ atS: moment }) => (
+              <Button size="small" onClick={() => onMoment(moment)} sx={{ minWidth: 0 }}>
+                {clock(moment)}
+              </Button>
+            ),
+          ],
+          ['Points', ({ points }) => <Figure>−{points}</Figure>, 'right'],
+          ['Why', ({ why }) => why],
+        ]}
+      />
+      {onAgain !== null && (
+        <Button variant="outlined" onClick={onAgain} sx={{ mt: 1.5 }}>
+          Again, with another seed
+        </Button>
+      )}
     </Sheet>
   );
 }

@@ -6,6 +6,46 @@ const RADIUS = 24;
 /** What an arrow key turns, where nothing else is said. */
 const KEY_TURNS = 0.1;
 
+/** A hand that drags round the middle of a place; null where nothing is turned. */
+function useHand(turn: ((turns: number) => void) | null) {
+  const angle = useRef<number | null>(null);
+  const place = useRef<SVGGElement>(null);
+  const isStill = turn === null;
+  useEffect(() => {
+    const { current } = place;
+    if (current === null || isStill) return;
+    // A finger that turns does not scroll the page; touch-action is not asked of what lies inside a drawing.
+    const keepStill = (event: TouchEvent) => event.preventDefault();
+    current.addEventListener('touchmove', keepStill, { passive: false });
+    return () => current.removeEventListener('touchmove', keepStill);
+  }, [isStill]);
+  const angleOf = (event: PointerEvent): number => {
+    const box = place.current?.getBoundingClientRect();
+    return box === undefined
+      ? 0
+      : Math.atan2(event.clientY - box.top - box.height / 2, event.clientX - box.left - box.width / 2);
+  };
+  const leave = () => (angle.current = null);
+  return {
+    place,
+    onPointerDown: (event: PointerEvent) => {
+      if (isStill) return;
+      event.currentTarget.setPointerCapture(event.pointerId);
+      angle.current = angleOf(event);
+    },
+    onPointerMove: (event: PointerEvent) => {
+      if (angle.current === null) return;
+      const now = angleOf(event);
+      // The shorter way round.
+      const moved = Math.atan2(Math.sin(now - angle.current), Math.cos(now - angle.current));
+      angle.current = now;
+      turn?.(moved / (2 * Math.PI));
+    },
+    onPointerUp: leave,
+    onPointerCancel: leave,
+  };
+}
+
 export function Knob({
   x,
   y,
@@ -33,40 +73,16 @@ export function Knob({
   /** Null in a replay. */
   onTurn: ((turns: number) => void) | null;
 }) {
-  const angle = useRef<number | null>(null);
-  const place = useRef<SVGGElement>(null);
-  const isStill = onTurn === null;
-  useEffect(() => {
-    const { current } = place;
-    if (current === null || isStill) return;
-    // A finger that turns does not scroll the page; touch-action is not asked of what lies inside a drawing.
-    const keepStill = (event: TouchEvent) => event.preventDefault();
-    current.addEventListener('touchmove', keepStill, { passive: false });
-    return () => current.removeEventListener('touchmove', keepStill);
-  }, [isStill]);
-  const angleOf = (event: PointerEvent): number => {
-    const box = place.current?.getBoundingClientRect();
-    return box === undefined
-      ? 0
-      : Math.atan2(event.clientY - box.top - box.height / 2, event.clientX - box.left - box.width / 2);
-  };
   const turn = (turns: number) => {
     const to = most === null ? turned + turns : Math.min(most[1], Math.max(most[0], turned + turns));
     if (to !== turned) onTurn?.(to - turned);
   };
+  const { place, ...hand } = useHand(onTurn === null ? null : turn);
   const onKeyDown = (event: KeyboardEvent) => {
     const way = { ArrowRight: 1, ArrowUp: 1, ArrowLeft: -1, ArrowDown: -1 }[event.key];
     if (way === undefined) return;
     event.preventDefault();
     turn(way * perKey * (event.shiftKey && !isPlain ? 0.1 : 1));
-  };
-  const onPointerMove = (event: PointerEvent) => {
-    if (angle.current === null) return;
-    const now = angleOf(event);
-    // The shorter way round.
-    const moved = Math.atan2(Math.sin(now - angle.current), Math.cos(now - angle.current));
-    angle.current = now;
-    turn(moved / (2 * Math.PI));
   };
   return (
     <g
@@ -80,14 +96,7 @@ export function Knob({
       transform={`translate(${x} ${y})`}
       style={{ cursor: onTurn === null ? 'default' : 'grab' }}
       onKeyDown={onTurn === null ? undefined : onKeyDown}
-      onPointerDown={(event) => {
-        if (onTurn === null) return;
-        event.currentTarget.setPointerCapture(event.pointerId);
-        angle.current = angleOf(event);
-      }}
-      onPointerMove={onPointerMove}
-      onPointerUp={() => (angle.current = null)}
-      onPointerCancel={() => (angle.current = null)}
+      {...hand}
     >
       <g ref={place}>
         <circle r={RADIUS} fill="var(--sheet)" stroke="var(--ink)" strokeWidth={2.5} />
@@ -101,6 +110,15 @@ export function Knob({
           transform={`rotate(${turned * 360})`}
         />
       </g>
+      <Words name={name} shown={isPlain ? null : shown} />
+    </g>
+  );
+}
+
+/** The name of the control, and where it stands in words; null where that is said and not drawn. */
+function Words({ name, shown }: { name: string; shown: string | null }) {
+  return (
+    <>
       <text
         y={RADIUS + 18}
         textAnchor="middle"
@@ -110,7 +128,7 @@ export function Knob({
       >
         {name}
       </text>
-      {!isPlain && (
+      {shown !== null && (
         <text
           y={RADIUS + 35}
           textAnchor="middle"
@@ -121,6 +139,6 @@ export function Knob({
           {shown}
         </text>
       )}
-    </g>
+    </>
   );
 }

@@ -47,7 +47,10 @@ export function JudgeTab({ bench, onAdjust }: { bench: PracticeBench; onAdjust: 
         <Sheet title="Smallest act that suffices">
           <WhatToDo run={run} advice={advice} body={body} position="" />
           <form onSubmit={onSubmit}>
-            <ActTable acts={shownActs(run.madeWith.configuration, advice, body, (value) => figures.percent(value))} isPending={false} />
+            <ActTable
+              acts={shownActs(run.madeWith.configuration, advice, body, (value) => figures.percent(value))}
+              isPending={false}
+            />
           </form>
         </Sheet>
       )}

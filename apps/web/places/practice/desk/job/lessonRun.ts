@@ -58,23 +58,22 @@ export const pointsOf = ({ points }: Lesson): readonly LessonPoint[] => [
     .map((percent) => ({ percent, way: 'down' as const })),
 ];
 
-/** What a run of a lesson is made with. */
-export function madeWithOf(bench: PracticeBench): MadeWith {
+/** The body and what is set, as the register has them of an instrument. */
+function registered(bench: PracticeBench): Pick<MadeWith, 'body' | 'configuration'> {
   const { lesson, world } = bench;
-  const { range, unit, outputUnit, limitOf, limitPercent, referenceLimit, second } = lesson;
-  const span = range.urv - range.lrv;
+  const { range, unit, outputUnit } = lesson;
+  const { tested } = world;
   // No lesson has a table.
   const transfer = transferOf(range);
-  const isMilliamp = outputUnit === 'mA';
-  const { tested } = world;
   const limit = tested.kind === 'smart transmitter' ? tested.smart.sensor.upperLimit : 2 * range.urv;
+  const current = range.outputHigh === 50 ? 'mA-10-50' : 'mA-4-20';
   return {
     body: {
       model: tested.kind,
       unit,
       lowerRangeLimit: -limit,
       upperRangeLimit: limit,
-      leastSpan: span / 100,
+      leastSpan: (range.urv - range.lrv) / 100,
       greatestSpan: null,
       technology: bodyOf(bench).technology,
       trims: [...bodyOf(bench).trims],
@@ -84,11 +83,7 @@ export function madeWithOf(bench: PracticeBench): MadeWith {
       inputUnit: unit,
       lrv: range.lrv,
       urv: range.urv,
-      signal: isMilliamp
-        ? range.outputHigh === 50
-          ? 'mA-10-50'
-          : 'mA-4-20'
-        : (SIGNAL[outputUnit] ?? 'indication'),
+      signal: outputUnit === 'mA' ? current : (SIGNAL[outputUnit] ?? 'indication'),
       outputUnit,
       outputLow: range.outputLow,
       outputHigh: range.outputHigh,
@@ -104,6 +99,17 @@ export function madeWithOf(bench: PracticeBench): MadeWith {
       drivenBy: null,
       switchingPoints: [],
     },
+  };
+}
+
+/** What a run of a lesson is made with. */
+export function madeWithOf(bench: PracticeBench): MadeWith {
+  const { lesson } = bench;
+  const { range, unit, limitOf, limitPercent, referenceLimit, second } = lesson;
+  const span = range.urv - range.lrv;
+  const isMilliamp = lesson.outputUnit === 'mA';
+  return {
+    ...registered(bench),
     procedure: null,
     tolerance: {
       percentOfSpan: limitOf === 'span' ? limitPercent : 0,
