@@ -48,7 +48,7 @@ const TAPS = (low: string): Plan['labels'] => [
   [14, LOW + 16, low],
 ];
 
-/** Stands for the word at the leg, which says whether it has its fill. */
+/** The word at the leg, which also says when its fill was let go. */
 const LEG = 'wet leg';
 
 const threeValves = (low: string): Plan => ({
@@ -246,7 +246,7 @@ export function HookUpDrawing({
       </text>
       {plan.labels.map(([x, y, text]) => (
         <text key={`${x} ${y}`} x={x} y={y} fontSize="var(--valve-name)" fill="var(--muted)">
-          {text === LEG ? `${LEG}, ${state.isLegLost ? 'run out' : 'to stay full'}` : text}
+          {text === LEG && state.isLegLost ? `${LEG}, run out` : text}
         </text>
       ))}
       {valves.map(({ id, name }) => {

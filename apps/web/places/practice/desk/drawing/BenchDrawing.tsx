@@ -14,6 +14,8 @@ const svg = { display: 'block', maxHeight: 430 } as const;
 export function BenchDrawing({ bench, onDo }: { bench: PracticeBench; onDo: Do }) {
   const isNarrow = useMediaQuery('(max-width: 599px)');
   if (bench.field !== null) return <FieldDrawing bench={bench} field={bench.field} onDo={onDo} />;
+  const { outputUnit, readBy } = bench.lesson;
+  const isReadApart = outputUnit === 'mA' || readBy === 'meniscus';
   const source = <Source bench={bench} onDo={onDo} />;
   const instrument = (
     <>
@@ -26,7 +28,7 @@ export function BenchDrawing({ bench, onDo }: { bench: PracticeBench; onDo: Do }
     <Box role="group" aria-label="The bench" sx={{ '--word': isNarrow ? 1.17 : 1 }}>
       {isNarrow ? (
         <>
-          <svg viewBox="304 6 450 410" width="100%" style={svg}>
+          <svg viewBox={isReadApart ? '304 6 450 410' : '304 6 450 250'} width="100%" style={svg}>
             {instrument}
           </svg>
           <svg viewBox="0 36 400 380" width="100%" style={svg}>

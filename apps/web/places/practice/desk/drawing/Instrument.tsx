@@ -226,7 +226,7 @@ export function Instrument({ x, y, bench, onDo }: { x: number; y: number; bench:
       ? ', 0 … 100 %'
       : lesson.task === 'set-up' || lesson.swap !== null
         ? ''
-        : `, ${lrv} … ${urv} ${unit}`;
+        : `, ${lesson.limitOf === 'span' ? lrv : ((lesson.points[0] ?? 0) / 100) * urv} … ${urv} ${unit}`;
   return (
     <Box x={x} y={y} width={WIDTH} height={232}>
       <rect width={WIDTH} height={28} fill="var(--ink)" />

@@ -158,7 +158,11 @@ function LogForm({
           slotProps={{ htmlInput: { inputMode: 'decimal' } }}
           autoComplete="off"
         />
-        <Button type="submit" variant="outlined" sx={{ minHeight: 44, alignSelf: 'flex-start' }}>
+        <Button
+          type="submit"
+          variant="outlined"
+          sx={{ minHeight: 44, alignSelf: 'flex-start', whiteSpace: 'nowrap' }}
+        >
           Log it
         </Button>
       </Stack>
