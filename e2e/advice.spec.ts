@@ -30,6 +30,18 @@ test('the least act that suffices leads, another one is taken instead, and what 
   await expect(
     page.getByText('Zero trim, at true zero, as it is mounted: vented or equalised.'),
   ).toBeVisible();
+  // A tilt that was read on the set-up walk of the job is said beside the zero trim that takes it away.
+  const judge = page.url();
+  const job = /jobs\/(\d+)/.exec(judge)?.[1] ?? '';
+  await page.goto(`/instruments/PT-6003/set-up?job=${job}&moment=as+set`);
+  await page.getByLabel('Tilt since the zero trim, °').fill('5');
+  await page.getByLabel('Between the diaphragms, mm').fill('60');
+  await page.getByLabel('Density of the fill, kg/m³').fill('930');
+  await page.getByRole('button', { name: `Keep, as set, in job ${job}` }).click();
+  await expect(page.getByRole('region', { name: 'What was read before' })).toContainText('Tilted by 5°');
+  await page.goto(judge);
+  // 930 kg/m³ × 9.80665 m/s² × 60 mm × sin 5° is 47.7 Pa.
+  await expect(page.getByText(/Tilted by 5° the fill alone reads as 0\.000477 bar/)).toBeVisible();
   const acts = page.getByRole('region', { name: 'Possible acts' });
   await expect(acts.getByRole('row', { name: /^Nothing/ })).toContainText('not enough');
   await expect(acts.getByRole('row', { name: /^Zero trim/ })).toContainText('all inside');
