@@ -3,6 +3,7 @@ import { ADJUSTMENT_CALCULATIONS } from './adjustments';
 import type { Calculation } from './calculation';
 import { CONFORMITY_CALCULATIONS } from './conformity';
 import { CORRECTION_CALCULATIONS } from './corrections';
+import { FLOW_CALCULATIONS } from './flows';
 import { LEVEL_CALCULATIONS } from './levels';
 import { RANGING_CALCULATIONS } from './ranging';
 import { RUN_CALCULATIONS } from './runs';
@@ -25,6 +26,7 @@ export const CALCULATIONS_BY_SUBJECT: Readonly<Record<string, readonly Calculati
   Corrections: CORRECTION_CALCULATIONS,
   Vacuum: VACUUM_CALCULATIONS,
   'Levels and boiler drums': LEVEL_CALCULATIONS,
+  'Flow by differential pressure': FLOW_CALCULATIONS,
 };
 
 export const CALCULATIONS: ReadonlyMap<string, Calculation> = new Map(
