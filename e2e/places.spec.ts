@@ -75,6 +75,8 @@ const PLACES: Readonly<Record<string, readonly string[]>> = {
     '/workshop/range-change?tag=PT-2107',
     '/workshop/level',
     '/workshop/drum',
+    '/workshop/flow?applied=2.5',
+    '/workshop/orifice',
     '/workshop/set-up',
   ],
 };

@@ -57,6 +57,23 @@ export const TOOL_GROUPS: readonly ToolGroup[] = [
     ],
   },
   {
+    name: 'Flow by differential pressure',
+    tools: [
+      {
+        path: '/workshop/flow',
+        name: 'Flow',
+        about:
+          'The root cut to zero beside a linear start, what a wrong zero and another density do, totals, and noise against damping.',
+      },
+      {
+        path: '/workshop/orifice',
+        name: 'Orifice plate',
+        about:
+          'Flow, differential or bore after ISO 5167-2, with its limits of use, uncertainty and pressure loss.',
+      },
+    ],
+  },
+  {
     name: 'How sure a figure is',
     tools: [
       {
