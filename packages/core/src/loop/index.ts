@@ -1,0 +1,28 @@
+export {
+  addUp,
+  ITEM_KINDS,
+  resistorItem,
+  rootsTo,
+  tapsOf,
+  toleranceAt,
+  wayTo,
+  type Contribution,
+  type ItemKind,
+  type LoopItem,
+  type LoopTolerance,
+  type Scale,
+} from './chain';
+export {
+  areaOfGauge,
+  badConnectionOhm,
+  COMMUNICATION_OHM,
+  FAILURE_MILLIAMP,
+  receiverVoltage,
+  supplyBudget,
+  wireOhm,
+  type LoopSupply,
+  type ReceiverVoltage,
+  type SupplyBudget,
+  type Wire,
+} from './supply';
+export { workSupply } from './working';
