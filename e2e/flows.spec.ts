@@ -89,3 +89,33 @@ test('an orifice plate gives flow, differential or bore, with its limits, and go
   await page.getByRole('link', { name: 'As the range of a flow' }).click();
   await expect(page.getByRole('heading', { name: /^0 … 20 kPa is 0 … 44\.02 m³\/h/ })).toBeVisible();
 });
+
+test('the supply of a loop: enough or not, a bad connection in ohms, and a note on the instrument', async ({
+  page,
+}) => {
+  await workAs(page, 'Technician A');
+  await page.goto('/workshop/supply');
+  await page.getByLabel('As warm as, °C').fill('20');
+  // M-P01 of the check values: 18.388 V at 21 mA, 304 ohms to spare.
+  await expect(page.getByRole('heading', { name: '18.39 V at the terminals at 21 mA' })).toBeVisible();
+  await expect(page.getByText('Enough: 6.39 V and 304 Ω to spare.')).toBeVisible();
+  await page.getByLabel('Barrier, Ω').fill('350');
+  await expect(page.getByText(/^Not enough by/)).toBeVisible();
+  await page.getByLabel('Barrier, Ω').fill('0');
+  // By hand: 24 V less 12 mA over 267.24 ohms is 20.79 V; 7 V more are 583.3 ohms.
+  await page.getByLabel('Voltage, V').fill('13.79312');
+  await expect(page.getByRole('region', { name: 'Measured at the terminals' })).toContainText('+583.3 Ω');
+  await page.getByLabel('Area, mm²').fill('0');
+  await expect(page.getByText(/The area of a conductor must be greater than zero/).first()).toBeVisible();
+  await page.getByLabel('Area, mm²').fill('1');
+  await page.getByLabel('Resistor, Ω').fill('100');
+  await expect(page.getByText(/Digital communication needs at least 230 to 250 Ω/)).toBeVisible();
+  await page.getByRole('button', { name: 'Show the working of the terminal voltage' }).click();
+  await expect(page.getByRole('region', { name: 'Working of the terminal voltage' })).toContainText('IACS');
+  await expectAccessible(page);
+  await page.getByLabel('Tag of the instrument').fill('PT-2301');
+  await page.getByRole('button', { name: 'Keep the note' }).click();
+  await expect(page.getByText('Kept with PT-2301.')).toBeVisible();
+  await page.goto('/instruments/PT-2301');
+  await expect(page.getByText(/^Loop supply: 21\.54 V at the terminals at 21 mA/)).toBeVisible();
+});

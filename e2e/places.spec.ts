@@ -77,6 +77,7 @@ const PLACES: Readonly<Record<string, readonly string[]>> = {
     '/workshop/drum',
     '/workshop/flow?applied=2.5',
     '/workshop/orifice',
+    '/workshop/supply?measured=13.8',
     '/workshop/set-up',
   ],
 };

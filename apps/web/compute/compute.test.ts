@@ -17,6 +17,25 @@ const drum = { tapsM: 0.6, fullM: 0.6 };
 const hot = { pressurePa: 4e6, legTemperatureC: 40 };
 const flowScale = { flowMax: 500, differentialMax: 25 };
 const water = { densityKgPerM3: 998.2, viscosityPaS: 0.001002 };
+const loop = { supplyV: 24, liftOffV: 12, senseOhm: 250, wire: { lengthM: 500, areaMm2: 1 } };
+const chain = [
+  {
+    name: 'FT',
+    from: null,
+    input: { low: 0, high: 25 },
+    output: { low: 4, high: 20 },
+    transfer: { kind: 'square-root' },
+    tolerancePercent: 0.1,
+  },
+  {
+    name: 'R',
+    kind: 'resistor',
+    from: 0,
+    input: { low: 4, high: 20 },
+    output: { low: 1, high: 5 },
+    tolerancePercent: 0.1,
+  },
+];
 const moistAir = { temperatureC: 20, pressurePa: 101325, relativeHumidityPercent: 50 };
 
 /** One good request for each calculation, and a figure of its answer worked out by hand or in the core's own cases. */
@@ -307,6 +326,21 @@ const REQUESTS: Record<string, readonly [request: object, figure: string, value:
     expect.closeTo(500 / 60, 9),
   ],
   'totaliser-factor': [{ flowMax: 450, countsPerTime: 9000 }, 'factor', 0.05],
+  // M-P01, M-P10 and M-P18 of the core's cases.
+  'loop-supply': [{ supply: loop }, 'terminalV.atFailure', expect.closeTo(18.38796, 7)],
+  'wire-area': [{ gauge: 22 }, 'areaMm2', expect.closeTo(0.3255339412455, 9)],
+  'bad-connection': [
+    { supply: loop, measuredV: 24 - 0.01 * (267.24 + 700), atMilliamp: 10 },
+    'ohm',
+    expect.closeTo(700, 6),
+  ],
+  'receiver-voltage': [
+    { milliamp: 4, resistorOhm: 249, tolerancePercent: 1 },
+    'leastV',
+    expect.closeTo(0.98604, 9),
+  ],
+  'loop-taps': [{ items: chain, applied: 6.25 }, 'taps', [12, 3]],
+  'loop-tolerance': [{ items: chain, at: 1, applied: 6.25 }, 'sum', expect.closeTo(0.2, 9)],
   'damped-flow': [
     { flowPercent: 50, noisePercent: 0, noiseTimeS: 1, dampingS: 2 },
     'meanPercent',
@@ -384,7 +418,8 @@ function* brokenVersions(request: object): Generator<object> {
       (parentOf(copy) as Record<string, unknown>)[key] = other;
       yield copy;
     }
-    if (!isNumber && typeof at(parentOf(request), key) === 'object') {
+    const inner = at(parentOf(request), key);
+    if (inner !== null && typeof inner === 'object') {
       const copy = clone();
       (at(parentOf(copy), key) as Record<string, unknown>)['range0'] = { urv: 1 };
       yield copy;

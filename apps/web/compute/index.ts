@@ -5,6 +5,7 @@ import { CONFORMITY_CALCULATIONS } from './conformity';
 import { CORRECTION_CALCULATIONS } from './corrections';
 import { FLOW_CALCULATIONS } from './flows';
 import { LEVEL_CALCULATIONS } from './levels';
+import { LOOP_CALCULATIONS } from './loops';
 import { RANGING_CALCULATIONS } from './ranging';
 import { RUN_CALCULATIONS } from './runs';
 import { SETUP_CALCULATIONS } from './setup';
@@ -27,6 +28,7 @@ export const CALCULATIONS_BY_SUBJECT: Readonly<Record<string, readonly Calculati
   Vacuum: VACUUM_CALCULATIONS,
   'Levels and boiler drums': LEVEL_CALCULATIONS,
   'Flow by differential pressure': FLOW_CALCULATIONS,
+  Loops: LOOP_CALCULATIONS,
 };
 
 export const CALCULATIONS: ReadonlyMap<string, Calculation> = new Map(

@@ -74,6 +74,17 @@ export const TOOL_GROUPS: readonly ToolGroup[] = [
     ],
   },
   {
+    name: 'Loops',
+    tools: [
+      {
+        path: '/workshop/supply',
+        name: 'Loop supply',
+        about:
+          'What reaches the transmitter over wire, barrier and resistor, the longest cable, the least supply, and a bad connection in ohms.',
+      },
+    ],
+  },
+  {
     name: 'How sure a figure is',
     tools: [
       {
