@@ -340,6 +340,17 @@ const REQUESTS: Record<string, readonly [request: object, figure: string, value:
     expect.closeTo(0.98604, 9),
   ],
   'loop-taps': [{ items: chain, applied: 6.25 }, 'taps', [12, 3]],
+  'loop-diagnosis': [
+    {
+      items: chain,
+      readings: [
+        { item: 0, applied: 6.25, value: 12.001, uncertainty: 0.002 },
+        { item: 1, applied: 6.25, value: 3.1, uncertainty: 0.001 },
+      ],
+    },
+    'suspicions.0.item',
+    1,
+  ],
   'loop-tolerance': [{ items: chain, at: 1, applied: 6.25 }, 'sum', expect.closeTo(0.2, 9)],
   'damped-flow': [
     { flowPercent: 50, noisePercent: 0, noiseTimeS: 1, dampingS: 2 },

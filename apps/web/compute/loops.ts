@@ -1,6 +1,7 @@
 import {
   areaOfGauge,
   badConnectionOhm,
+  diagnose,
   FAILURE_MILLIAMP,
   ITEM_KINDS,
   receiverVoltage,
@@ -123,5 +124,49 @@ export const LOOP_CALCULATIONS = [
       rootSumSquare: number,
     }),
     ({ items: given, at: tap, applied }) => toleranceAt(given, tap, applied),
+  ),
+  calculation(
+    'loop-diagnosis',
+    'Which item of a loop is wrong from readings at its taps, how sure that is, and which tap decides most',
+    z.strictObject({
+      items,
+      readings: z
+        .array(
+          z.strictObject({
+            item: z.number().int().min(0),
+            applied: number,
+            value: number,
+            uncertainty: number,
+          }),
+        )
+        .max(100),
+      nextAt: maybe.default(null),
+      nextUncertaintyPercent: number.default(0.05),
+    }),
+    z.object({
+      suspicions: z
+        .array(
+          z.object({
+            item: z.number().int().nullable(),
+            probability: number,
+            offPercent: maybe,
+            uncertaintyPercent: maybe,
+          }),
+        )
+        .readonly(),
+      doubt: number,
+      next: z.array(z.object({ item: z.number().int(), bits: number })).readonly(),
+      deviations: z.array(number).readonly(),
+    }),
+    ({ items: given, readings, nextAt, nextUncertaintyPercent }) => {
+      const { errors, ...found } = diagnose(
+        given,
+        readings,
+        nextAt ?? readings.at(-1)?.applied ?? null,
+        nextUncertaintyPercent,
+      );
+      // Per cent of the span at each tap; "errors" is what a problem answers with.
+      return { ...found, deviations: errors };
+    },
   ),
 ];

@@ -1,3 +1,4 @@
+export { diagnose, type Diagnosis, type NextTap, type Suspicion, type TapReading } from './diagnose';
 export {
   addUp,
   ITEM_KINDS,

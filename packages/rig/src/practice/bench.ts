@@ -108,6 +108,10 @@ export class PracticeBench {
   get timeS(): number {
     return this.time;
   }
+  /** Whether its time is over; it is read and finished all the same. */
+  get isOver(): boolean {
+    return this.time > LONGEST_S - STEP_S;
+  }
   get shown(): Shown {
     return this.world.shown;
   }

@@ -406,9 +406,11 @@ describe('an attempt', () => {
 
   it('stands still after two hours of the bench', () => {
     const bench = new PracticeBench(lesson, 1);
+    expect(bench.isOver).toBe(false);
     bench.advance(9000);
     bench.advance(60);
     expect(bench.timeS).toBeCloseTo(LONGEST_S, 3);
+    expect(bench.isOver).toBe(true);
   });
 
   it('is refused what its bench does not have', () => {

@@ -88,6 +88,11 @@ function Desk({ lesson, seed }: { lesson: Lesson; seed: number }) {
             <Typography variant="body2" sx={{ color: 'text.secondary' }}>
               {soFar(bench.timeS, hints)}
             </Typography>
+            {bench.isOver && (
+              <Typography variant="body2" role="status" sx={{ fontWeight: 600, flexBasis: '100%' }}>
+                Two hours of the bench are over: it stands still. Name what is wrong and finish.
+              </Typography>
+            )}
             {bench.unsafe.length > 0 && (
               <Typography variant="body2" role="status" sx={{ color: 'var(--outside)', flexBasis: '100%' }}>
                 Unsafe: {bench.unsafe.at(-1)?.why}

@@ -18,6 +18,7 @@ import { Figure } from '@/ui/Figure';
 import { figuresOfRun } from '@/ui/figures';
 import { readNumber } from '@/ui/readNumber';
 import { Sheet } from '@/ui/Sheet';
+import { useTyped } from '@/ui/useTyped';
 import { bodyOf, runOf } from './lessonRun';
 
 type Log = Extract<Act, { readonly do: 'log' }>;
@@ -63,7 +64,12 @@ export function AdjustTab({
           />
         )}
         {hasScrews(body) ? (
-          <LogForm unit={figures.outputUnit} onLog={onDo} onReading={setNow} />
+          <LogForm
+            name={`practice ${bench.lesson.id} ${bench.seed}`}
+            unit={figures.outputUnit}
+            onLog={onDo}
+            onReading={setNow}
+          />
         ) : (
           <Typography variant="body2" sx={{ mb: 1 }}>
             It has no screws that pull on each other: what it is told stands in the record by itself.
@@ -93,21 +99,23 @@ export function AdjustTab({
 
 /** What one screw was set from and to; while the reading before is typed, what to set is worked out from it. */
 function LogForm({
+  name,
   unit,
   onLog,
   onReading,
 }: {
+  /** Under which what is typed stays in this browser until it is logged. */
+  name: string;
   unit: string;
   onLog: (act: Log) => void;
   onReading: (now: { readonly at: Log['screw']; readonly reading: number } | undefined) => void;
 }) {
-  const [screw, setScrew] = useState<Log['screw']>('span');
-  const [before, setBefore] = useState('');
-  const [after, setAfter] = useState('');
+  const [{ at, before, after }, change, draft] = useTyped({ at: 'span', before: '', after: '' }, name);
+  const screw: Log['screw'] = at === 'zero' ? 'zero' : 'span';
   const [error, setError] = useState<string | null>(null);
-  const tell = (at: Log['screw'], text: string) => {
+  const tell = (of: Log['screw'], text: string) => {
     const { value } = readNumber(text);
-    onReading(value === null ? undefined : { at, reading: value });
+    onReading(value === null ? undefined : { at: of, reading: value });
   };
   const submit = (event: SyntheticEvent) => {
     event.preventDefault();
@@ -119,9 +127,8 @@ function LogForm({
     setError(null);
     onLog({ do: 'log', screw, before: from.value, after: to.value });
     onReading(undefined);
-    setBefore('');
-    setAfter('');
-    setScrew(screw === 'zero' ? 'span' : 'zero');
+    change({ at: screw === 'zero' ? 'span' : 'zero', before: '', after: '' });
+    draft.forget();
   };
   return (
     <Stack component="form" sx={{ gap: 1 }} onSubmit={submit} noValidate>
@@ -130,9 +137,9 @@ function LogForm({
         label="Screw"
         value={screw}
         onChange={({ target }) => {
-          const at = target.value === 'zero' ? 'zero' : 'span';
-          setScrew(at);
-          tell(at, before);
+          const next = target.value === 'zero' ? 'zero' : 'span';
+          change({ at: next });
+          tell(next, before);
         }}
       >
         <MenuItem value="zero">zero</MenuItem>
@@ -143,7 +150,7 @@ function LogForm({
           label={`Before, ${unit}`}
           value={before}
           onChange={({ target }) => {
-            setBefore(target.value);
+            change({ before: target.value });
             tell(screw, target.value);
           }}
           error={error !== null}
@@ -154,7 +161,7 @@ function LogForm({
         <TextField
           label={`After, ${unit}`}
           value={after}
-          onChange={({ target }) => setAfter(target.value)}
+          onChange={({ target }) => change({ after: target.value })}
           slotProps={{ htmlInput: { inputMode: 'decimal' } }}
           autoComplete="off"
         />
