@@ -78,6 +78,7 @@ const PLACES: Readonly<Record<string, readonly string[]>> = {
     '/workshop/flow?applied=2.5',
     '/workshop/orifice',
     '/workshop/supply?measured=13.8',
+    '/workshop/loop',
     '/workshop/set-up',
   ],
 };

@@ -77,6 +77,12 @@ export const TOOL_GROUPS: readonly ToolGroup[] = [
     name: 'Loops',
     tools: [
       {
+        path: '/workshop/loop',
+        name: 'Loop',
+        about:
+          'A chain of items as one long stave: expected at every tap, which item is wrong and how sure, and which tap to measure next.',
+      },
+      {
         path: '/workshop/supply',
         name: 'Loop supply',
         about:

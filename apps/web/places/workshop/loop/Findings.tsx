@@ -1,0 +1,92 @@
+'use client';
+/** What the readings of a loop say: which item is likely wrong, what to measure next, and what a trim would do. */
+import { formatFixed, formatSigned } from '@barys/core/text';
+import Alert from '@mui/material/Alert';
+import Box from '@mui/material/Box';
+import Typography from '@mui/material/Typography';
+import { DataTable } from '@/ui/DataTable';
+import { Figure } from '@/ui/Figure';
+import { Sheet } from '@/ui/Sheet';
+import { trimEffect, type LoopResult } from './compute';
+
+const percent = (probability: number): string =>
+  probability > 0.995 ? 'more than 99 %' : `${formatFixed(probability * 100, 0)} %`;
+
+/** From here on one item is called the likely one. */
+const LIKELY = 0.6;
+/** A tap that takes away less than this says nothing more, bits. */
+const WORTH_BITS = 0.05;
+
+export function Findings({ result }: { result: LoopResult }) {
+  const { diagnosis, whyNot, items } = result;
+  const trim = trimEffect(result);
+  const [best] = diagnosis?.suspicions ?? [];
+  const [next] = diagnosis?.next ?? [];
+  const nameOf = (item: number | null) => (item === null ? 'none' : (items[item]?.name ?? ''));
+  const headline =
+    diagnosis === null || best === undefined
+      ? whyNot === ''
+        ? 'Type what was read at some taps.'
+        : whyNot
+      : best.item === null
+        ? `All inside their tolerances (${percent(best.probability)})`
+        : best.probability < LIKELY
+          ? `Cannot tell yet: ${nameOf(best.item)} is likeliest (${percent(best.probability)})`
+          : `${nameOf(best.item)}, ${percent(best.probability)}`;
+  return (
+    <Box
+      sx={{ display: 'grid', gap: 1.5, gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: '1.2fr 1fr 1fr' } }}
+    >
+      <Sheet title={headline}>
+        {best?.offPercent != null && best.item !== null && (
+          <Typography sx={{ mb: 1 }}>
+            It is off by <Figure>{formatSigned(best.offPercent, 2)}</Figure> ±{' '}
+            <Figure>{formatFixed(2 * (best.uncertaintyPercent ?? 0), 2)}</Figure> % of its span; its limit is{' '}
+            <Figure>{formatFixed(items[best.item]?.tolerancePercent ?? 0, 2)}</Figure> %.
+          </Typography>
+        )}
+        {diagnosis !== null && (
+          <DataTable
+            label="Who is wrong, by probability"
+            rows={diagnosis.suspicions.slice(0, 6)}
+            keyOf={({ item }) => String(item)}
+            columns={[
+              ['Item', ({ item }) => nameOf(item)],
+              ['Probability', ({ probability }) => <Figure>{percent(probability)}</Figure>, 'right'],
+            ]}
+          />
+        )}
+      </Sheet>
+      <Sheet
+        title={
+          next === undefined || next.bits < WORTH_BITS
+            ? 'Nothing more to measure'
+            : `Measure next: ${nameOf(next.item)}`
+        }
+      >
+        <Typography sx={{ color: 'text.secondary' }}>
+          {next === undefined
+            ? 'Every tap is read, or nothing is applied.'
+            : next.bits < WORTH_BITS
+              ? 'No other tap would tell more.'
+              : `It takes away most of the doubt: ${formatFixed(next.bits, 2)} of ${formatFixed(diagnosis?.doubt ?? 0, 2)} bits.`}
+        </Typography>
+      </Sheet>
+      <Sheet title={trim === null ? 'A transmitter and its receivers' : 'Never trim the transmitter to this'}>
+        {trim === null ? (
+          <Typography sx={{ color: 'text.secondary' }}>
+            A transmitter is never adjusted to a receiver that is not itself proven: every other receiver
+            would be wrong by it.
+          </Typography>
+        ) : (
+          <Alert severity="warning" variant="outlined">
+            Trimmed by {formatSigned(trim.percent, 2)} % of its span until {trim.receiver} agrees,{' '}
+            {trim.others.length === 0
+              ? 'whatever is put behind it later would be wrong.'
+              : `${trim.others.map((one) => `${one.name} would be ${formatSigned(one.percent, 2)} % off`).join(', ')}.`}
+          </Alert>
+        )}
+      </Sheet>
+    </Box>
+  );
+}
