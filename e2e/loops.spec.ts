@@ -17,7 +17,7 @@ test('a loop names the item that is wrong, what to measure next, and what a trim
   await workAs(page, 'Technician A');
   await page.goto('/workshop/loop');
   // By hand: a quarter of 250 mbar is half the flow: 12 mA, 3 V, 160 of 320 m³/h.
-  await expect(row(page, 'R 250 Ω')).toContainText('3.000 V');
+  await expect(row(page, 'R 250 Ω')).toContainText('3.0000 V');
   const read = (name: string) => row(page, name).getByRole('textbox', { name: /^Read/ });
   await read('FI-1305').fill('171.5');
   await expect(page.getByRole('heading', { name: /^Cannot tell yet/ })).toBeVisible();
@@ -74,7 +74,7 @@ test('a chain of twelve items fits a desk and a phone', async ({ page }) => {
   await workAs(page, 'Technician A');
   await page.setViewportSize({ width: 1280, height: 800 });
   await page.goto('/workshop/loop');
-  await expect(row(page, 'R 250 Ω')).toContainText('3.000 V');
+  await expect(row(page, 'R 250 Ω')).toContainText('3.0000 V');
   for (let count = 6; count < 12; count += 1) {
     await page.getByRole('button', { name: 'Add an item' }).click();
     await expect(list(page).getByRole('button', { name: /^Move / })).toHaveCount(count + 1);
@@ -90,5 +90,5 @@ test('a chain of twelve items fits a desk and a phone', async ({ page }) => {
   await list(page).getByRole('button', { name: 'IS-12', exact: true }).click();
   await page.getByRole('button', { name: 'Take IS-12 out' }).click();
   await expect(list(page).getByRole('button', { name: /^Move / })).toHaveCount(11);
-  await expect(row(page, 'R 250 Ω')).toContainText('3.000 V');
+  await expect(row(page, 'R 250 Ω')).toContainText('3.0000 V');
 });

@@ -107,7 +107,11 @@ function RangeSheet({
   const { scale, range, straight } = result;
   const unit = unitLabel(unitOf(fields));
   const marker = readNumber(fields.applied).value;
-  const stave = (name: string, of: SignalRange) => (
+  // Its end is moved at the one; the other follows.
+  const move = (end: 'low' | 'high', value: number) =>
+    // The range of a flow begins at no differential.
+    end === 'high' && value > 0 && change({ differentialMax: fourDigits(value) });
+  const stave = (name: string, of: SignalRange, onMove?: typeof move) => (
     <Box>
       <Typography variant="body2" sx={{ fontWeight: 600 }}>
         {name}
@@ -117,8 +121,7 @@ function RangeSheet({
         display={{ low: 0, high: scale.flowMax }}
         units={{ input: unit, output: 'mA', display: fields.flowUnit }}
         marker={marker}
-        // The range of a flow begins at no differential.
-        onMove={(end, value) => end === 'high' && value > 0 && change({ differentialMax: fourDigits(value) })}
+        onMove={onMove}
       />
     </Box>
   );
@@ -127,7 +130,7 @@ function RangeSheet({
       title={`0 … ${formatPlain(scale.differentialMax)} ${unit} is 0 … ${formatPlain(scale.flowMax)} ${fields.flowUnit}`}
     >
       <Columns columns="1fr 1fr">
-        {stave('Cut to zero', range)}
+        {stave('Cut to zero', range, move)}
         {stave('Linear start', straight)}
       </Columns>
       <Typography variant="body2" sx={{ color: 'text.secondary' }}>
