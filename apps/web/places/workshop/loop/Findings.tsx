@@ -7,21 +7,15 @@ import Typography from '@mui/material/Typography';
 import { DataTable } from '@/ui/DataTable';
 import { Figure } from '@/ui/Figure';
 import { Sheet } from '@/ui/Sheet';
-import { trimEffect, type LoopResult } from './compute';
+import { LIKELY, trimEffect, type LoopResult } from './compute';
 
 const percent = (probability: number): string =>
   probability > 0.995 ? 'more than 99 %' : `${formatFixed(probability * 100, 0)} %`;
 
-/** From here on one item is called the likely one. */
-const LIKELY = 0.6;
-/** A tap that takes away less than this says nothing more, bits. */
-const WORTH_BITS = 0.05;
-
 export function Findings({ result }: { result: LoopResult }) {
-  const { diagnosis, whyNot, items } = result;
+  const { diagnosis, next, whyNot, items } = result;
   const trim = trimEffect(result);
   const [best] = diagnosis?.suspicions ?? [];
-  const [next] = diagnosis?.next ?? [];
   const nameOf = (item: number | null) => (item === null ? 'none' : (items[item]?.name ?? ''));
   const headline =
     diagnosis === null || best === undefined
@@ -59,17 +53,15 @@ export function Findings({ result }: { result: LoopResult }) {
       </Sheet>
       <Sheet
         title={
-          next === undefined || next.bits < WORTH_BITS
+          next === null
             ? 'Nothing more to measure'
-            : `Measure next: ${nameOf(next.item)}`
+            : `Measure ${diagnosis === null ? 'first' : 'next'}: ${nameOf(next.item)}`
         }
       >
         <Typography sx={{ color: 'text.secondary' }}>
-          {next === undefined
-            ? 'Every tap is read, or nothing is applied.'
-            : next.bits < WORTH_BITS
-              ? 'No other tap would tell more.'
-              : `It takes away most of the doubt: ${formatFixed(next.bits, 2)} of ${formatFixed(diagnosis?.doubt ?? 0, 2)} bits.`}
+          {next === null
+            ? 'No other tap would tell more.'
+            : `It takes away most of the doubt: ${formatFixed(next.bits, 2)} of ${formatFixed(result.doubt, 2)} bits.`}
         </Typography>
       </Sheet>
       <Sheet title={trim === null ? 'A transmitter and its receivers' : 'Never trim the transmitter to this'}>

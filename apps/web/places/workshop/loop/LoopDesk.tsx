@@ -16,7 +16,7 @@ import { Sheet } from '@/ui/Sheet';
 import { TakeAlong } from '@/ui/TakeAlong';
 import { useAddress } from '@/ui/useAddress';
 import { HandOver } from '../hand-over/HandOver';
-import { computeLoop, csvOfLoop, noteOfLoop, type LoopResult } from './compute';
+import { computeLoop, csvOfLoop, LIKELY, noteOfLoop, type LoopResult } from './compute';
 import {
   fieldOf,
   itemsOfText,
@@ -58,8 +58,8 @@ export function LoopDesk({ initial }: { initial: LoopFields }) {
       keep(arrayMove([...items], from, over));
   };
   const [best] = result?.diagnosis?.suspicions ?? [];
-  const suspect = best === undefined || best.probability < 0.6 ? null : best.item;
-  const next = result?.diagnosis?.next[0]?.item ?? null;
+  const suspect = best === undefined || best.probability < LIKELY ? null : best.item;
+  const next = result?.next?.item ?? null;
   return (
     <Stack sx={{ gap: 1.5 }}>
       <Sheet
@@ -96,6 +96,7 @@ export function LoopDesk({ initial }: { initial: LoopFields }) {
             ),
           }))}
           onMove={move}
+          onGrab={() => setOpen(null)}
         />
         <Button
           onClick={() => keep([...items, newItem(items)])}

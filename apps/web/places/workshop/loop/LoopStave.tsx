@@ -7,6 +7,7 @@ import {
   closestCenter,
   DndContext,
   KeyboardSensor,
+  MeasuringStrategy,
   PointerSensor,
   useSensor,
   useSensors,
@@ -53,9 +54,12 @@ interface RowProps {
 export function LoopStave({
   rows,
   onMove,
+  onGrab,
 }: {
   rows: readonly RowProps[];
   onMove: (id: string, to: string) => void;
+  /** An item was taken hold of: what is open is closed, so that all rows are of one height while they change places. */
+  onGrab: () => void;
 }) {
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
@@ -65,7 +69,14 @@ export function LoopStave({
     if (over !== null && active.id !== over.id) onMove(String(active.id), String(over.id));
   };
   return (
-    <DndContext id="loop" sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd}>
+    <DndContext
+      id="loop"
+      sensors={sensors}
+      collisionDetection={closestCenter}
+      measuring={{ droppable: { strategy: MeasuringStrategy.Always } }}
+      onDragStart={onGrab}
+      onDragEnd={onDragEnd}
+    >
       <SortableContext items={rows.map(({ item }) => item.id)} strategy={verticalListSortingStrategy}>
         <Box component="ol" aria-label="Items of the loop" sx={{ listStyle: 'none', m: 0, p: 0 }}>
           {rows.map((row) => (
@@ -140,6 +151,9 @@ function Row({ item, tap, isSuspect, isNext, isOpen, readError, onOpen, onRead, 
         </Box>
         <Rail item={item} tap={tap} />
         <Typography component="div" variant="body2" sx={{ gridArea: 'expected', textAlign: { md: 'right' } }}>
+          <Box component="span" sx={{ display: { md: 'none' }, color: 'text.secondary' }}>
+            should stand at{' '}
+          </Box>
           <Figure sx={{ fontSize: 16 }}>{tap?.expected ?? '–'}</Figure> {item.outUnit}
         </Typography>
         <Box

@@ -6,6 +6,7 @@ import {
   toleranceAt,
   type Diagnosis,
   type LoopItem,
+  type NextTap,
   type TapReading,
 } from '@barys/core/loop';
 import { CoreError } from '@barys/core/errors';
@@ -34,7 +35,12 @@ export interface LoopResult {
   readonly items: readonly LoopItem[];
   readonly taps: readonly Tap[];
   readonly applied: number;
+  /** Null before anything is read. */
   readonly diagnosis: Diagnosis | null;
+  /** The tap to measure next; null where no other would tell more. */
+  readonly next: NextTap | null;
+  /** What is not known yet of who is wrong, bits. */
+  readonly doubt: number;
   /** Why no item can be named, in words. */
   readonly whyNot: string;
   /** Branches on which the root is not taken exactly once. */
@@ -42,6 +48,10 @@ export interface LoopResult {
 }
 
 const STANDARD_OF_EXPANDED = 2;
+/** From here on one item is called the likely one. */
+export const LIKELY = 0.6;
+/** A tap that takes away less than this says nothing more, bits. */
+const WORTH_BITS = 0.05;
 
 /** @throws CoreError where the root at no flow hides what stands before it */
 function toleranceOr(items: readonly LoopItem[], place: number, applied: number): Tap['tolerance'] {
@@ -101,10 +111,14 @@ export function computeLoop(fields: LoopFields): LoopResult {
     };
   });
   let diagnosis: Diagnosis | null = null;
+  let next: NextTap | null = null;
+  let doubt = 0;
   let whyNot = '';
   try {
-    diagnosis =
-      readings.length === 0 ? null : diagnose(items, readings, applied, percent / STANDARD_OF_EXPANDED);
+    const believed = diagnose(items, readings, applied, percent / STANDARD_OF_EXPANDED);
+    doubt = believed.doubt;
+    next = believed.next.find(({ bits }) => bits >= WORTH_BITS) ?? null;
+    if (readings.length > 0) diagnosis = believed;
   } catch (error) {
     if (!(error instanceof CoreError)) throw error;
     whyNot = 'Nothing flows: a root hides what stands before it. Apply something and read again.';
@@ -114,6 +128,8 @@ export function computeLoop(fields: LoopFields): LoopResult {
     taps,
     applied,
     diagnosis,
+    next,
+    doubt,
     whyNot,
     wrongRoots:
       fields.isFlow === 'yes'

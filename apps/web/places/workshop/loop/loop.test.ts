@@ -54,6 +54,12 @@ describe('a loop as it is typed', () => {
     expect(nameAt(result, best?.item)).toBe('FI-1305');
     expect(best?.probability).toBeGreaterThan(0.8);
     expect(best?.offPercent).toBeCloseTo(3.6, 0);
+    // The recorder is left unread, and would tell less than is worth a walk.
+    expect(result.next).toBeNull();
+    const fresh = computeLoop(loop({}, ITEMS));
+    expect(fresh.diagnosis).toBeNull();
+    expect(fresh.next?.bits).toBeGreaterThan(0.5);
+    expect(fresh.doubt).toBeGreaterThan(fresh.next?.bits ?? Infinity);
     const trim = trimEffect(result);
     expect(trim?.receiver).toBe('FI-1305');
     expect(trim?.others.map(({ name }) => name)).toEqual(['AI-3.7', 'FR-1305']);
