@@ -22,6 +22,16 @@ export function drop(key: string | null): void {
   }
 }
 
+/** Lets go of all forms of one name, and of those whose names begin with it as a word. */
+export function dropAllOf(name: string): void {
+  try {
+    for (const key of Object.keys(localStorage))
+      if (key === PREFIX + name || key.startsWith(`${PREFIX}${name} `)) localStorage.removeItem(key);
+  } catch {
+    // Forbidden, and then nothing was kept.
+  }
+}
+
 const isText = (value: unknown): boolean => typeof value === 'string';
 const isTextList = (value: unknown): boolean => Array.isArray(value) && value.every(isText);
 

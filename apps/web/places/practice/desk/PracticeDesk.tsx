@@ -17,7 +17,8 @@ import { Communicator } from './tools/Communicator';
 import { ControllerPanel } from './tools/ControllerPanel';
 import { ExchangePanel } from './tools/ExchangePanel';
 import { GaugeKeys, VacuumKeys } from './tools/GaugeKeys';
-import { forgetBench, useBench } from './useBench';
+import { deskName, forgetBench, useBench } from './useBench';
+import { DeskName } from './useDeskText';
 
 const NONE: readonly Cause[] = [];
 
@@ -26,7 +27,12 @@ export function PracticeDesk({ lesson, seed }: { lesson: string; seed: number })
   const isMounted = useIsMounted();
   if (!isMounted)
     return <Typography sx={{ color: 'text.secondary' }}>The bench is being set up …</Typography>;
-  return <Desk key={`${lesson} ${seed}`} lesson={lessonOf(lesson)} seed={seed} />;
+  const shown = lessonOf(lesson);
+  return (
+    <DeskName key={`${lesson} ${seed}`} value={deskName(shown, seed)}>
+      <Desk lesson={shown} seed={seed} />
+    </DeskName>
+  );
 }
 
 /** What stands beside a lesson on the bench: it counts, and takes points where it should. */

@@ -5,6 +5,7 @@
  */
 import { PracticeBench, replayed, type Act, type Done, type Lesson, type Pass } from '@barys/rig/practice';
 import { useCallback, useEffect, useRef, useState } from 'react';
+import { dropAllOf } from '@/ui/keptForms';
 
 /** As often as a figure on a meter changes. */
 const FRAME_MS = 100;
@@ -21,6 +22,9 @@ const keyOf = (lesson: Lesson, seed: number): string => `barys practice ${lesson
 /** Where what is typed at a lesson, and not entered yet, stands in this browser. */
 export const draftsKey = (lesson: Lesson, seed: number, pass: Pass): string =>
   `barys practice draft ${lesson.id} ${seed} ${pass}`;
+
+/** Under which name the texts of an attempt stand in this browser. */
+export const deskName = (lesson: Lesson, seed: number): string => `practice ${lesson.id} ${seed}`;
 
 function keptOf(lesson: Lesson, seed: number): Kept | null {
   try {
@@ -49,6 +53,7 @@ export function forgetBench(lesson: Lesson, seed: number): void {
   } catch {
     // Nothing was kept.
   }
+  dropAllOf(deskName(lesson, seed));
 }
 
 /** The bench of a lesson. Only for the browser: the caller waits until the page is mounted. */

@@ -19,6 +19,7 @@ import { figuresOfRun } from '@/ui/figures';
 import { readNumber } from '@/ui/readNumber';
 import { Sheet } from '@/ui/Sheet';
 import { useTyped } from '@/ui/useTyped';
+import { deskName } from '../useBench';
 import { bodyOf, runOf } from './lessonRun';
 
 type Log = Extract<Act, { readonly do: 'log' }>;
@@ -65,7 +66,7 @@ export function AdjustTab({
         )}
         {hasScrews(body) ? (
           <LogForm
-            name={`practice ${bench.lesson.id} ${bench.seed}`}
+            name={`${deskName(bench.lesson, bench.seed)} log`}
             unit={figures.outputUnit}
             onLog={onDo}
             onReading={setNow}

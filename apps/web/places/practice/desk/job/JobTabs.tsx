@@ -5,7 +5,8 @@ import { createTheme, ThemeProvider, type Theme } from '@mui/material/styles';
 import Tab from '@mui/material/Tab';
 import Tabs from '@mui/material/Tabs';
 import Box from '@mui/material/Box';
-import { memo, useState } from 'react';
+import { memo } from 'react';
+import { useDeskText } from '../useDeskText';
 import { AdjustTab } from './AdjustTab';
 import { JudgeTab } from './JudgeTab';
 import { NameTab } from './NameTab';
@@ -50,8 +51,10 @@ export const JobTabs = memo(function JobTabs({
   isPending: boolean;
   error: string | null;
 }) {
-  const [tab, setTab] = useState<TabName>('Told');
+  const [open, setOpen] = useDeskText('job', 'Told');
   const tabs = tabsOf(bench);
+  const tab = tabs.find((name) => name === open) ?? 'Told';
+  const setTab = (next: TabName) => setOpen(next);
   const hints = bench.done.filter(({ act }) => act.do === 'hint').length;
   return (
     // It goes through its own length, so that the bench stays in sight beside it.

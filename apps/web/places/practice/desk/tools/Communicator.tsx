@@ -15,6 +15,7 @@ import { useState } from 'react';
 import { Columns } from '@/ui/Columns';
 import { Facts } from '@/ui/Facts';
 import { Sheet } from '@/ui/Sheet';
+import { useDeskText } from '../useDeskText';
 import { NumberAct } from './NumberAct';
 
 const PAGES = ['Now', 'Range', 'Output', 'Display', 'Trims', 'Loop'] as const;
@@ -232,7 +233,8 @@ const PAGE = {
 };
 
 export function Communicator({ bench, onDo }: { bench: PracticeBench; onDo: (act: Act) => string | null }) {
-  const [page, setPage] = useState<PageName>('Now');
+  const [open, setPage] = useDeskText('communicator', 'Now');
+  const page = PAGES.find((name) => name === open) ?? 'Now';
   const [answer, setAnswer] = useState('');
   const { menued } = bench;
   if (menued === null) return null;

@@ -5,6 +5,7 @@ import TextField from '@mui/material/TextField';
 import { useState, type SyntheticEvent } from 'react';
 import { MOST } from '@/places/practice/schema';
 import { readNumber } from '@/ui/readNumber';
+import { useDeskText } from '../useDeskText';
 
 /** A number and what is done with it. */
 export function NumberAct({
@@ -18,7 +19,7 @@ export function NumberAct({
   first?: string;
   onGive: (value: number) => void;
 }) {
-  const [text, setText] = useState(first);
+  const [text, setText] = useDeskText(label, first);
   const [error, setError] = useState<string | null>(null);
   const give = (event: SyntheticEvent) => {
     event.preventDefault();
