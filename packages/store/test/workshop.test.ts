@@ -8,7 +8,7 @@ import { openRangeChange } from '../src/jobs/range-plan';
 import { handsIn, reviewJob, signJob } from '../src/jobs/sign';
 import { addConfiguration } from '../src/registers/configurations';
 import { addInstrument, findInstrument } from '../src/registers/instruments';
-import { addNote, biasesOf, keepBias, notesOf, type NewBias } from '../src/registers/notes';
+import { addNote, biasesOf, keepBias, noteSchema, notesOf, type NewBias } from '../src/registers/notes';
 import { judgeChecks, USUAL_CHECKS } from '../src/registers/setup';
 import { changeBody } from '../src/registers/bodies';
 import { bodyShape, rangeMisfit } from '../src/registers/body';
@@ -252,6 +252,12 @@ it('a note stays with its instrument and leads back to where it was worked out',
   const [note] = await notesOf(app, (await instrument()).id, 5);
   expect(note).toMatchObject({ text: 'would take 0 to 4 bar', madeBy: 'Technician A' });
   await expect(addNote(app, technician, 'NONE', { text: 'x', address: '' })).rejects.toThrow('NONE');
+  // A loop of twenty items, or a strapping table, as an address says it.
+  const long = `/workshop/loop?items=${'x'.repeat(12_000)}`;
+  await addNote(app, technician, TAG, noteSchema.parse({ text: 'a long loop', address: long }));
+  const [longest] = await notesOf(app, (await instrument()).id, 5);
+  expect(longest?.address).toBe(long);
+  expect(() => noteSchema.parse({ text: 'x', address: `${long}${'x'.repeat(2_000)}` })).toThrow('too long');
 });
 
 describe('what a level is measured in', () => {

@@ -7,11 +7,14 @@ import { requireWorker } from '../people/people';
 import { findInstrument } from './instruments';
 import { requireOpenJob } from './open-job';
 
+/** As long as an address can get that a browser still asks for: a strapping table, or a loop of twenty items. */
+const LONGEST_ADDRESS = 14_000;
+
 /** Where it was worked out, with what was typed there. */
 const addressLike = (pattern: RegExp, of: string) =>
   z
     .string()
-    .max(4000)
+    .max(LONGEST_ADDRESS, 'What is typed here is too long to go with a note. Keep the CSV instead.')
     .refine((text) => text === '' || pattern.test(text), `The address is one of ${of}.`);
 
 export const noteSchema = z.object({

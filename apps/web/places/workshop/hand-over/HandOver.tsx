@@ -70,8 +70,9 @@ export function HandOver({
         </Stack>
       )}
       <Typography variant="body2" sx={{ color: 'text.secondary', mt: 1 }}>
-        The job carries the new configuration, the points of its procedure, the label, and the list of what
-        must follow. The body’s limits are held against it.
+        {configuration === null
+          ? 'A note stays with the instrument, and leads back to what is typed here.'
+          : 'The job carries the new configuration, the points of its procedure, the label, and the list of what must follow. The body’s limits are held against it.'}
       </Typography>
     </Sheet>
   );
