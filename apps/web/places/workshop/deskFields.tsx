@@ -5,6 +5,16 @@ import { NumberField } from '@/ui/NumberField';
 import { Sheet } from '@/ui/Sheet';
 import type { Fault, Fields } from './typed';
 
+/** Two fields beside each other. */
+export const pair = { display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1 };
+
+/** The heading of a part of a form. */
+export const Part = ({ children }: { children: string }) => (
+  <Typography component="h3" variant="h3" sx={{ mt: 0.5 }}>
+    {children}
+  </Typography>
+);
+
 /** The fields of a tool: a number, and a choice, each by its name. */
 export function deskFields<F extends Fields>(
   fields: F,

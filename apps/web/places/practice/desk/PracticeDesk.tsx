@@ -86,7 +86,7 @@ function Desk({ lesson, seed }: { lesson: Lesson; seed: number }) {
   return (
     <Columns columns="1.62fr 1fr">
       <Stack sx={{ gap: 1.5 }}>
-        <Sheet title="The bench" aside="Tab from hand to hand, ← → turn, Shift a tenth">
+        <Sheet title="The bench" aside="Drag to turn, or Tab and ← →; Shift a tenth">
           <BenchDrawing bench={bench} onDo={work} />
           <Stack direction="row" sx={{ gap: 1, alignItems: 'center', flexWrap: 'wrap' }}>
             <Button onClick={() => pass(10)}>Wait 10 s</Button>

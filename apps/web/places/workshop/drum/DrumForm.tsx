@@ -2,13 +2,11 @@
 import { unitLabel, unitsOf } from '@barys/core/units';
 import Box from '@mui/material/Box';
 import Stack from '@mui/material/Stack';
-import Typography from '@mui/material/Typography';
 import { UnitField } from '@/ui/UnitField';
-import { deskFields } from '../deskFields';
+import { deskFields, pair, Part } from '../deskFields';
 import type { Fault } from '../typed';
 import { unitsOfDrum, type DrumFields } from './fields';
 
-const pair = { display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1 };
 const triple = { display: 'grid', gridTemplateColumns: '1fr 1fr 1fr', gap: 1 };
 
 /** What is asked of a drum: its taps, what the range is made for, and how it is now. */
@@ -23,11 +21,6 @@ export function DrumForm({
 }) {
   const units = unitsOfDrum(fields);
   const { number, choice } = deskFields(fields, change, fault);
-  const part = (text: string) => (
-    <Typography component="h3" variant="h3" sx={{ mt: 0.5 }}>
-      {text}
-    </Typography>
-  );
   return (
     <Stack sx={{ gap: 1.25 }}>
       <Box sx={triple}>
@@ -62,7 +55,7 @@ export function DrumForm({
         ])}
         {number('gravity', 'Gravity, m/s²')}
       </Box>
-      {part('The range is made for')}
+      <Part>The range is made for</Part>
       <Box sx={pair}>
         {number('pressure', `Drum, ${unitLabel(units.steam)}`)}
         {number('leg', 'Leg, °C')}
@@ -72,7 +65,7 @@ export function DrumForm({
         ])}
         {fields.kind !== 'absolute' && number('barometer', 'Barometer, hPa')}
       </Box>
-      {part('Hot check: read at the same time')}
+      <Part>Hot check: read at the same time</Part>
       <Box sx={pair}>
         {number('nowPressure', `Drum, ${unitLabel(units.steam)}`)}
         {number('nowLeg', 'Leg, °C')}

@@ -2,13 +2,10 @@
 import Box from '@mui/material/Box';
 import Stack from '@mui/material/Stack';
 import TextField from '@mui/material/TextField';
-import Typography from '@mui/material/Typography';
 import { UnitField } from '@/ui/UnitField';
-import { deskFields } from '../deskFields';
+import { deskFields, pair, Part } from '../deskFields';
 import type { Fault } from '../typed';
 import { gasUnitOf, unitOf, type FlowFields } from './fields';
-
-const pair = { display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1 };
 
 /** What is asked of a flow: its primary element, the low-flow part, zero, gas, totaliser and noise. */
 export function FlowForm({
@@ -21,14 +18,9 @@ export function FlowForm({
   fault: Fault | null;
 }) {
   const { number, choice } = deskFields(fields, change, fault);
-  const part = (text: string) => (
-    <Typography component="h3" variant="h3" sx={{ mt: 0.5 }}>
-      {text}
-    </Typography>
-  );
   return (
     <Stack sx={{ gap: 1.25 }}>
-      {part('Full scale, by its data sheet')}
+      <Part>Full scale, by its data sheet</Part>
       <Box sx={pair}>
         {number('differentialMax', 'Differential')}
         <UnitField
@@ -45,7 +37,7 @@ export function FlowForm({
           autoComplete="off"
         />
       </Box>
-      {part('Low end, per cent of flow')}
+      <Part>Low end, per cent of flow</Part>
       <Box sx={pair}>
         {number('cutOff', 'Cut below, %')}
         {number('linearTo', 'Linear up to, %')}
@@ -55,14 +47,14 @@ export function FlowForm({
           ['differential', 'differential'],
         ])}
       </Box>
-      {part('Zero and position')}
+      <Part>Zero and position</Part>
       <Box sx={pair}>
         {number('zero', 'Too much by')}
         {number('tilt', 'Tilted by, °')}
         {number('distance', 'Diaphragms, mm')}
         {number('fill', 'Fill, kg/m³')}
       </Box>
-      {part('A gas')}
+      <Part>A gas</Part>
       <Box sx={pair}>
         <UnitField
           label="Pressures in"
@@ -81,7 +73,7 @@ export function FlowForm({
         {fields.kind !== 'absolute' && number('barometer', 'Barometer, hPa')}
         {number('indicated', 'Flow shown')}
       </Box>
-      {part('Totaliser, noise and damping')}
+      <Part>Totaliser, noise and damping</Part>
       <Box sx={pair}>
         {number('counts', 'Counts')}
         {number('at', 'At a flow of, %')}

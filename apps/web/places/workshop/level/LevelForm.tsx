@@ -7,12 +7,11 @@ import Stack from '@mui/material/Stack';
 import TextField from '@mui/material/TextField';
 import { UnitField } from '@/ui/UnitField';
 import { LiquidRow } from './LiquidRow';
-import { deskFields } from '../deskFields';
+import { deskFields, pair } from '../deskFields';
 import type { Fault } from '../typed';
 import { arrangementOf, asksFor, unitsOfFields, type LevelFields } from './fields';
 
 const triple = { display: 'grid', gridTemplateColumns: '0.9fr 1.2fr 1.1fr', gap: 1 };
-const pair = { display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1 };
 
 /** All that is asked of a level: the arrangement, heights, densities, the display, and what may differ one day. */
 export function LevelForm({

@@ -4,12 +4,10 @@ import Box from '@mui/material/Box';
 import Stack from '@mui/material/Stack';
 import TextField from '@mui/material/TextField';
 import { FileText } from '@/ui/FileText';
-import { deskFields } from '../deskFields';
+import { deskFields, pair } from '../deskFields';
 import type { Fault } from '../typed';
 import type { LevelFields } from './fields';
 import { VOLUME_UNITS } from './volume';
-
-const pair = { display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1 };
 
 /** The shape of what the level stands in, for its volume. */
 export function VesselForm({

@@ -17,6 +17,10 @@ export function Findings({ result }: { result: LoopResult }) {
   const trim = trimEffect(result);
   const [best] = diagnosis?.suspicions ?? [];
   const nameOf = (item: number | null) => (item === null ? 'none' : (items[item]?.name ?? ''));
+  // Those that are at least half as likely as the likeliest.
+  const alike = (diagnosis?.suspicions ?? [])
+    .filter(({ probability }) => probability >= (best?.probability ?? 1) / 2)
+    .map(({ item }) => (item === null ? 'nothing wrong' : nameOf(item)));
   const headline =
     diagnosis === null || best === undefined
       ? whyNot === ''
@@ -25,14 +29,14 @@ export function Findings({ result }: { result: LoopResult }) {
       : best.item === null
         ? `All inside their tolerances (${percent(best.probability)})`
         : best.probability < LIKELY
-          ? `Cannot tell yet: ${nameOf(best.item)} is likeliest (${percent(best.probability)})`
+          ? `Cannot tell yet: ${alike.join(' or ')}`
           : `${nameOf(best.item)}, ${percent(best.probability)}`;
   return (
     <Box
       sx={{ display: 'grid', gap: 1.5, gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: '1.2fr 1fr 1fr' } }}
     >
       <Sheet title={headline}>
-        {best?.offPercent != null && best.item !== null && (
+        {best?.offPercent != null && best.item !== null && best.probability >= LIKELY && (
           <Typography sx={{ mb: 1 }}>
             It is off by <Figure>{formatSigned(best.offPercent, 2)}</Figure> ±{' '}
             <Figure>{formatFixed(2 * (best.uncertaintyPercent ?? 0), 2)}</Figure> % of its span; its limit is{' '}

@@ -38,6 +38,8 @@ const [LOW, HIGH] = [-0.06, 1.06];
 const across = (share: number): string =>
   `${((Math.min(HIGH, Math.max(LOW, share)) - LOW) / (HIGH - LOW)) * 100}%`;
 
+const READ_INK = { within: 'var(--within)', outside: 'var(--outside)', 'not-judged': 'var(--ink)' } as const;
+
 interface RowProps {
   item: ItemFields;
   /** Null while the loop cannot be worked out. */
@@ -177,7 +179,7 @@ function Row({ item, tap, isSuspect, isNext, isOpen, readError, onOpen, onRead, 
         >
           {tap?.read != null && (
             <>
-              <VerdictMark verdict={tap.read.isWithin ? 'within' : 'outside'} isMarkOnly />
+              <VerdictMark verdict={tap.read.verdict} isMarkOnly />
               <Figure>{formatSigned(tap.read.errorPercent, 2)} %</Figure>
             </>
           )}
@@ -222,8 +224,8 @@ function Rail({ item, tap }: { item: ItemFields; tap: Tap | null }) {
             width: 17,
             height: 17,
             borderRadius: '50%',
-            border: `3px solid ${tap.read.isWithin ? 'var(--within)' : 'var(--outside)'}`,
-            bgcolor: tap.read.isWithin ? 'var(--within)' : 'var(--sheet)',
+            border: `3px solid ${READ_INK[tap.read.verdict]}`,
+            bgcolor: tap.read.verdict === 'within' ? 'var(--within)' : 'var(--sheet)',
           }}
         />
       )}

@@ -21,8 +21,12 @@ export interface Tap {
   readonly expected: string;
   /** Where the signal stands on its rail, share of the output. */
   readonly share: number;
-  /** What was read, where something was: on the rail, and less what was expected, % of span. */
-  readonly read: { readonly share: number; readonly errorPercent: number; readonly isWithin: boolean } | null;
+  /** What was read, where something was: on the rail, less what was expected, % of span, and judged where there is a tolerance. */
+  readonly read: {
+    readonly share: number;
+    readonly errorPercent: number;
+    readonly verdict: 'within' | 'outside' | 'not-judged';
+  } | null;
   /** How often the root is taken on the way here. */
   readonly roots: number;
   /** What all items on the way here may put it off by, % of span; null at no flow behind a root. */
@@ -103,7 +107,13 @@ export function computeLoop(fields: LoopFields): LoopResult {
           : {
               share: shareOf(read),
               errorPercent,
-              isWithin: Math.abs(errorPercent) <= (tolerance?.sum ?? Infinity) * (1 + 1e-9),
+              verdict:
+                tolerance === null
+                  ? 'not-judged'
+                  : // Both are computed, so a hair of rounding does not count.
+                    Math.abs(errorPercent) <= tolerance.sum * (1 + 1e-9)
+                    ? 'within'
+                    : 'outside',
             },
       roots: rootsTo(items, place),
       tolerance,

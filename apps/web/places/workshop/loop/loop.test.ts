@@ -87,15 +87,17 @@ describe('a loop as it is typed', () => {
     expect(diagnosis).toBeNull();
     expect(whyNot).toContain('Nothing flows');
     expect(taps[3]?.tolerance).toBeNull();
+    // What has no tolerance is not called good.
+    expect(taps[3]?.read?.verdict).toBe('not-judged');
   });
 
   it('judges a reading by the sum of the tolerances before it', () => {
     // By hand, all linear behind the root: 0.25 + 0.1 + 0.1 + 0.1 = 0.55 % of 320 is 1.76.
     const at = (text: string) => computeLoop(loop({}, read({ 'AI-3.7': text }))).taps[3];
     expect(at('161.7')?.tolerance?.sum).toBeCloseTo(0.55, 9);
-    expect(at('161.7')?.read?.isWithin).toBe(true);
-    expect(at('161.76')?.read?.isWithin).toBe(true);
-    expect(at('161.8')?.read?.isWithin).toBe(false);
+    expect(at('161.7')?.read?.verdict).toBe('within');
+    expect(at('161.76')?.read?.verdict).toBe('within');
+    expect(at('161.8')?.read?.verdict).toBe('outside');
   });
 
   it('tells what is wrong at the field of its item', () => {

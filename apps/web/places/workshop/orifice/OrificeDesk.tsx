@@ -15,7 +15,7 @@ import { TakeAlong } from '@/ui/TakeAlong';
 import { UnitField } from '@/ui/UnitField';
 import { useAddress } from '@/ui/useAddress';
 import { Working } from '@/ui/Working';
-import { deskFields, Unworkable } from '../deskFields';
+import { deskFields, pair, Unworkable } from '../deskFields';
 import { HandOver } from '../hand-over/HandOver';
 import { isFault, type Fault } from '../typed';
 import { computeOrifice, csvOfOrifice, flowAddress, noteOfOrifice, type OrificeResult } from './compute';
@@ -39,8 +39,6 @@ export function OrificeDesk({ initial }: { initial: OrificeFields }) {
     </Columns>
   );
 }
-
-const pair = { display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1 };
 
 function OrificeForm({
   fields,

@@ -15,7 +15,7 @@ import { UnitField } from '@/ui/UnitField';
 import { useAddress } from '@/ui/useAddress';
 import { VerdictMark } from '@/ui/VerdictMark';
 import { Working } from '@/ui/Working';
-import { deskFields, Unworkable } from '../deskFields';
+import { deskFields, pair, Part, Unworkable } from '../deskFields';
 import { HandOver } from '../hand-over/HandOver';
 import { isFault, type Fault } from '../typed';
 import {
@@ -79,8 +79,6 @@ export function SupplyDesk({ initial }: { initial: SupplyFields }) {
   );
 }
 
-const pair = { display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1 };
-
 function SupplyForm({
   fields,
   change,
@@ -91,11 +89,6 @@ function SupplyForm({
   fault: Fault | null;
 }) {
   const { number, choice } = deskFields(fields, change, fault);
-  const part = (text: string) => (
-    <Typography component="h3" variant="h3" sx={{ mt: 0.5 }}>
-      {text}
-    </Typography>
-  );
   return (
     <Stack sx={{ gap: 1.25 }}>
       <Box sx={pair}>
@@ -103,7 +96,7 @@ function SupplyForm({
         {number('liftOff', 'Lift-off, V')}
         {number('failure', 'Failure current, mA')}
       </Box>
-      {part('Cable')}
+      <Part>Cable</Part>
       <Box sx={pair}>
         {choice('by', 'Conductor by', [
           ['area', 'area'],
@@ -119,7 +112,7 @@ function SupplyForm({
         />
         {number('temperature', 'As warm as, °C')}
       </Box>
-      {part('In the loop')}
+      <Part>In the loop</Part>
       <Box sx={pair}>
         {number('resistor', 'Resistor, Ω')}
         {number('other', 'Other, Ω')}
@@ -128,7 +121,7 @@ function SupplyForm({
         {number('tolerance', 'Resistor is ±, %')}
         {number('input', 'Input takes, Ω')}
       </Box>
-      {part('Measured at the terminals')}
+      <Part>Measured at the terminals</Part>
       <Box sx={pair}>
         {number('measured', 'Voltage, V')}
         {number('at', 'At, mA')}
