@@ -191,7 +191,9 @@ export const noteOfLoop = ({ taps, diagnosis, items }: LoopResult): string => {
       ? ''
       : best.item === null
         ? ' All inside their tolerances.'
-        : ` Likely wrong: ${items[best.item]?.name ?? ''} (${formatFixed(best.probability * 100, 0)} %).`;
+        : best.probability < LIKELY
+          ? ' Which item is wrong cannot be told yet.'
+          : ` Likely wrong: ${items[best.item]?.name ?? ''} (${formatFixed(best.probability * 100, 0)} %).`;
   return `Loop of ${taps.length} items: ${taps.map(({ fields }) => fields.name).join(', ')}.${who}`;
 };
 

@@ -66,6 +66,8 @@ describe('a loop as it is typed', () => {
     // Trimmed down by what the meter shows too much, every other end is off by as much.
     for (const { percent } of trim?.others ?? []) expect(percent).toBeCloseTo(-(best?.offPercent ?? 0), 9);
     expect(noteOfLoop(result)).toContain('Likely wrong: FI-1305');
+    const unsure = computeLoop(loop({}, read({ 'FI-1305': '171.5' })));
+    expect(noteOfLoop(unsure)).toContain('cannot be told yet');
   });
 
   it('has no trim to speak of where the transmitter itself is wrong, or nothing is', () => {
