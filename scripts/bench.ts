@@ -11,6 +11,7 @@ import { benchKills } from './bench/kills';
 import { benchLinks } from './bench/links';
 import { benchSaving } from './bench/saving';
 import { benchScrews } from './bench/screws';
+import { benchSuspects } from './bench/suspects';
 import { printTable } from './bench/table';
 import { Failure, main } from './lib/failure';
 
@@ -23,6 +24,7 @@ const PARTS = {
   kills: benchKills,
   links: benchLinks,
   screws: benchScrews,
+  suspects: benchSuspects,
 };
 
 await main(async () => {

@@ -8,6 +8,7 @@
  * sizes of faults are common practice, from memory).
  */
 import { CoreError, requirePositive } from '../errors';
+import { solve } from '../normal';
 import { slope } from '../signal/transfer';
 import { tapsOf, wayTo, type LoopItem } from './chain';
 
@@ -53,39 +54,6 @@ const SOUND_PRIOR = 0.25;
 const FAULT_PERCENT = 4;
 
 type Vector = readonly number[];
-
-/** Solves C x = b by Cholesky, and gives the logarithm of the determinant of C. */
-function solve(
-  matrix: readonly Vector[],
-  right: Vector,
-): { readonly x: number[]; readonly logDeterminant: number } {
-  const size = right.length;
-  const lower = matrix.map(() => new Array<number>(size).fill(0));
-  let logDeterminant = 0;
-  for (let i = 0; i < size; i += 1)
-    for (let j = 0; j <= i; j += 1) {
-      let sum = matrix[i]?.[j] ?? 0;
-      for (let k = 0; k < j; k += 1) sum -= (lower[i]?.[k] ?? 0) * (lower[j]?.[k] ?? 0);
-      const row = lower[i] as number[];
-      if (i === j) {
-        row[j] = Math.sqrt(Math.max(sum, 1e-18));
-        logDeterminant += 2 * Math.log(row[j] as number);
-      } else row[j] = sum / ((lower[j]?.[j] ?? 1) || 1);
-    }
-  const y: number[] = [];
-  for (let i = 0; i < size; i += 1) {
-    let sum = right[i] ?? 0;
-    for (let k = 0; k < i; k += 1) sum -= (lower[i]?.[k] ?? 0) * (y[k] ?? 0);
-    y.push(sum / (lower[i]?.[i] ?? 1));
-  }
-  const x = new Array<number>(size).fill(0);
-  for (let i = size - 1; i >= 0; i -= 1) {
-    let sum = y[i] ?? 0;
-    for (let k = i + 1; k < size; k += 1) sum -= (lower[k]?.[i] ?? 0) * (x[k] ?? 0);
-    x[i] = sum / (lower[i]?.[i] ?? 1);
-  }
-  return { x, logDeterminant };
-}
 
 const dot = (a: Vector, b: Vector): number => a.reduce((sum, value, i) => sum + value * (b[i] ?? 0), 0);
 

@@ -1,0 +1,395 @@
+import { det, inv, multiply } from 'mathjs';
+import { describe, expect, it } from 'vitest';
+import { CoreError } from '../errors';
+import {
+  leftWords,
+  SUSPICION_NAMES,
+  SUSPICIONS,
+  suspectWords,
+  weigh,
+  type Suspected,
+  type SuspectReading,
+  type Suspicion,
+} from './index';
+
+const UP = [0, 125, 250, 375, 500];
+const WAY = [...UP.map((x) => [x, 'up'] as const), ...[375, 250, 125, 0].map((x) => [x, 'down'] as const)];
+/** What a meter of 1 µA adds to nine readings: kept, so that every run of the test sees the same. */
+const NOISE = [0.0004, -0.0007, 0.0009, -0.0002, 0.0006, -0.0009, 0.0003, 0.0001, -0.0005];
+
+/** 0 to 500 kPa into 4 to 20 mA, read up and down. */
+const CASE: Suspected = {
+  range: { lrv: 0, urv: 500, outputLow: 4, outputHigh: 20 },
+  readings: [],
+  limitPercent: 0.5,
+  inputUnit: 'kPa',
+  pressureKind: 'gauge',
+  saturation: [3.8, 20.5],
+};
+const ROOT: Suspected = {
+  ...CASE,
+  range: { ...CASE.range, transferFunction: { kind: 'square-root' } },
+  pressureKind: 'differential',
+};
+
+const read = (output: (x: number, i: number) => number): SuspectReading[] =>
+  WAY.map(([applied, direction], i) => ({
+    applied,
+    direction,
+    output: Number((output(applied, i) + (NOISE[i] ?? 0)).toFixed(4)),
+  }));
+const line = (x: number): number => 4 + (16 * x) / 500;
+const limited = (milliamp: number): number => Math.min(20.5, Math.max(3.8, milliamp));
+
+const suspect = (suspected: Suspected, suspicion: Suspicion) => {
+  const found = weigh(suspected).suspects.find((one) => one.suspicion === suspicion);
+  if (found === undefined) throw new Error(`${suspicion} was not weighed.`);
+  return found;
+};
+
+/** What was planted by its own formula, what has to lead, and the parameter that has to come back. */
+const PLANTED: readonly {
+  readonly suspicion: Suspicion;
+  readonly of?: Suspected;
+  readonly output: (x: number, i: number) => number;
+  readonly value?: readonly [number, number];
+  readonly figure?: RegExp;
+}[] = [
+  { suspicion: 'nothing', output: (x) => line(x) + 0.01 },
+  // 0.104 mA of 16 mA over 500 kPa is 3.25 kPa.
+  {
+    suspicion: 'zero',
+    // Without it a third of a metre of water would be as likely.
+    of: { ...CASE, vented: 4.104 },
+    output: (x) => line(x) + 0.104,
+    value: [3.25, 0.15],
+    figure: /^\+3\.\d+ kPa \(\+0\.6\d* % of span\)$/,
+  },
+  {
+    suspicion: 'gain',
+    output: (x) => 4 + (16 * x * 1.012) / 500,
+    value: [0.012, 0.001],
+    figure: /^\+1\.[12]\d* %$/,
+  },
+  {
+    suspicion: 'zero and gain',
+    output: (x) => 4.2 + (16 * x * 0.985) / 500,
+    value: [6.25, 0.2],
+    figure: /kPa and −1\.[45]\d* %$/,
+  },
+  // 1 psi is 6.894757 kPa: a range of 0 to 500 in the wrong unit stops at 72.5 of what it should.
+  {
+    suspicion: 'unit',
+    output: (x) => limited(4 + (16 * x) / (500 * 6.894757)),
+    figure: /^psi in place of kPa$/,
+  },
+  { suspicion: 'range', output: (x) => limited(4 + (16 * x) / 400), figure: /^0 to 400 kPa$/ },
+  {
+    suspicion: 'range',
+    output: (x) => limited(4 + (16 * (x - 40)) / 437),
+    figure: /^\d+\.?\d* to 47\d\.?\d* kPa$/,
+  },
+  { suspicion: 'reversed', output: (x) => 24 - line(x), figure: /^$/ },
+  {
+    suspicion: 'absolute or gauge',
+    output: (x) => limited(line(x + 99.2)),
+    value: [99.2, 0.5],
+    figure: /absolute: 99/,
+  },
+  { suspicion: 'stuck', output: () => 12.345, value: [12.345, 0.002], figure: /^12\.3[45]\d* mA$/ },
+  {
+    suspicion: 'saturated',
+    output: (x) => Math.min(17.3, line(x)),
+    value: [17.3, 0.01],
+    figure: /^17\.3 mA$/,
+  },
+  // 25 kPa is 2.549 m of water.
+  {
+    suspicion: 'head',
+    output: (x) => limited(line(x + 25)),
+    value: [25, 0.3],
+    figure: /^2\.5 m of water on the high side$/,
+  },
+  {
+    suspicion: 'friction',
+    output: (x, i) => line(x) + (i > 4 ? 0.06 : -0.06),
+    value: [1.875, 0.3],
+    figure: /kPa \(0\.7\d* % of span\) wide$/,
+  },
+  {
+    suspicion: 'bent',
+    output: (x) => line(x) + 16 * 0.012 * 4 * (x / 500) * (1 - x / 500),
+    value: [0.012, 0.0015],
+  },
+  {
+    suspicion: 'scatter',
+    output: (x, i) => line(x) + ([0.09, -0.2, 0.15, 0.25, -0.18, 0.22, -0.25, 0.02, -0.11][i] ?? 0),
+  },
+  { suspicion: 'root missing', of: ROOT, output: line },
+  { suspicion: 'root doubled', of: ROOT, output: (x) => 4 + 16 * (x / 500) ** 0.25 },
+  { suspicion: 'root misplaced', output: (x) => 4 + 16 * Math.sqrt(x / 500), figure: /where none should be/ },
+  { suspicion: 'nothing', of: ROOT, output: (x) => 4 + 16 * Math.sqrt(x / 500) },
+  { suspicion: 'gain', of: ROOT, output: (x) => 4 + 16 * Math.sqrt((x * 1.02) / 500), value: [0.02, 0.002] },
+  {
+    suspicion: 'sides exchanged',
+    of: { ...CASE, range: { ...CASE.range, lrv: -100 }, pressureKind: 'differential' },
+    output: (x) => limited(4 + (16 * (100 - x)) / 600),
+  },
+];
+
+describe('a suspicion comes back from what was planted', () => {
+  it.each(PLANTED)('$suspicion', ({ suspicion, of = CASE, output, value, figure }) => {
+    const suspected = { ...of, readings: read(output) };
+    const { suspects, told } = weigh(suspected);
+    const [first] = suspects;
+    expect([told, first?.suspicion]).toEqual([suspicion, suspicion]);
+    if (first === undefined) return;
+    if (value !== undefined)
+      expect(Math.abs((first.fit.values[0] ?? NaN) - value[0])).toBeLessThanOrEqual(value[1]);
+    if (figure !== undefined)
+      expect(suspectWords(first, suspected, { input: 'kPa', output: 'mA' }).figure).toMatch(figure);
+  });
+
+  it('draws the line that it fits', () => {
+    const suspected = { ...CASE, readings: read((x) => 4 + (16 * x * 1.012) / 500) };
+    const { errorsPercentSpan } = suspect(suspected, 'gain');
+    UP.forEach((x, i) => expect(errorsPercentSpan[i]).toBeCloseTo((1.2 * x) / 500, 1));
+  });
+
+  it('reads a run that falls first', () => {
+    const falling = read((x) => line(x) + 0.104).reverse();
+    expect(weigh({ ...CASE, vented: 4.104, readings: falling }).told).toBe('zero');
+  });
+
+  it('reads one reading, and cannot tell much of it', () => {
+    const { told, suspects } = weigh({
+      ...CASE,
+      readings: [{ applied: 250, output: 12.2, direction: 'up' }],
+    });
+    expect(told).toBeNull();
+    expect(suspects.reduce((sum, { probability }) => sum + probability, 0)).toBeCloseTo(1, 9);
+  });
+});
+
+describe('what else is known', () => {
+  const shifted = read((x) => line(x) + 0.14);
+
+  it('cannot tell a drifted zero from a little liquid, and can once it was vented', () => {
+    const blind = { ...CASE, limitPercent: 0.25, readings: read((x) => line(x) + 0.3) };
+    expect(weigh(blind).likely).toEqual(expect.arrayContaining(['zero', 'head']));
+    expect(weigh({ ...blind, vented: 4.0002 }).told).toBe('head');
+    expect(weigh({ ...blind, vented: 4.2996 }).told).toBe('zero');
+  });
+
+  it('puts what the digital value does not show into the output stage', () => {
+    const readings = shifted.map((one) => ({ ...one, digital: one.applied + 0.02 }));
+    expect(weigh({ ...CASE, readings }).told).toBe('output zero');
+    const before = shifted.map((one) => ({ ...one, digital: one.applied + (0.14 * 500) / 16 }));
+    expect(weigh({ ...CASE, readings: before }).suspects[0]?.suspicion).toBe('zero');
+  });
+
+  it('suspects the reference where others were off with it as well', () => {
+    const readings = read((x) => 4 + (16 * x * 0.99) / 500);
+    const alone = suspect({ ...CASE, readings }, 'reference').probability;
+    const others = [-1.05, -0.9, -1.1].map((gainPercent, i) => ({
+      name: `PT-${i}`,
+      gainPercent,
+      usualPercent: 0.2,
+    }));
+    expect(alone).toBeLessThan(0.3);
+    expect(weigh({ ...CASE, readings, others }).told).toBe('reference');
+    const sound = others.map((one) => ({ ...one, gainPercent: 0.02 }));
+    expect(suspect({ ...CASE, readings, others: sound }, 'reference').probability).toBeLessThan(0.01);
+  });
+
+  it('frees friction by a tap', () => {
+    const readings = read(line).map((one) => ({
+      ...one,
+      untapped: one.output + (one.direction === 'up' ? -0.09 : 0.09),
+    }));
+    expect(weigh({ ...CASE, readings }).told).toBe('friction');
+  });
+
+  it('knows a leak by the time that it had, and an instrument that was not waited for', () => {
+    const at = [0, 30, 150, 175, 300, 320, 500, 530, 560];
+    const dwell = at.map((one, i) => (i === 0 ? 560 / 8 : one - (at[i - 1] ?? 0)));
+    const leaking = read((x, i) => line(x * (1 - 0.0004 * (dwell[i] ?? 0)))).map((one, i) => ({
+      ...one,
+      at: at[i] ?? 0,
+    }));
+    expect(weigh({ ...CASE, readings: leaking }).told).toBe('leak');
+    let output = 4;
+    const slow = WAY.map(([applied, direction], i) => {
+      output = line(applied) - (line(applied) - output) * Math.exp(-(dwell[i] ?? 0) / 20);
+      return { applied, direction, output, at: at[i] ?? 0 };
+    });
+    const { told } = weigh({ ...CASE, readings: slow });
+    expect(told).toBe('not settled');
+    const lag = suspect({ ...CASE, readings: slow }, 'not settled').fit.values[0] ?? NaN;
+    expect(Math.abs(lag - 20)).toBeLessThan(3);
+  });
+
+  it('knows the range of a configuration beside it', () => {
+    const neighbours = [{ name: 'version 2', range: { ...CASE.range, urv: 437 } }];
+    const readings = read((x) => limited(4 + (16 * x) / 437));
+    const suspected = { ...CASE, readings, neighbours };
+    expect(weigh(suspected).told).toBe('neighbouring range');
+    const words = suspectWords(suspect(suspected, 'neighbouring range'), suspected, {
+      input: 'kPa',
+      output: 'mA',
+    });
+    expect(words.figure).toBe('0 to 437 kPa: version 2');
+  });
+
+  it('sizes a resistor in ohms', () => {
+    const suspected: Suspected = {
+      ...CASE,
+      range: { ...CASE.range, outputLow: 1, outputHigh: 5 },
+      saturation: [0.95, 5.125],
+      resistorOhm: 250,
+      readings: read((x) => ((line(x) / 1000) * 243) as number),
+    };
+    expect(weigh(suspected).told).toBe('resistor');
+    expect(
+      suspectWords(suspect(suspected, 'resistor'), suspected, { input: 'kPa', output: 'V' }).figure,
+    ).toMatch(/^24[23]\.?\d* Ω in place of 250 Ω$/);
+  });
+
+  it('knows a display of another scale', () => {
+    const readings = read(line).map((one) => ({
+      ...one,
+      shown: Number(((one.applied / 500) * 100).toFixed(1)),
+    }));
+    const suspected = { ...CASE, readings, display: { low: 0, high: 500 } };
+    expect(weigh(suspected).told).toBe('display scale');
+  });
+
+  it('knows water of another temperature, 0.096 % between 4 °C and 60 °F (SP 811: 249.082 and 248.84 Pa)', () => {
+    const urv = 100;
+    const by = 248.84 / 249.082;
+    const readings = WAY.map(([x, direction], i) => ({
+      applied: x / 5,
+      direction,
+      output: 4 + (16 * x) / 5 / (urv * by) + (NOISE[i] ?? 0) / 10,
+    }));
+    const suspected: Suspected = {
+      ...CASE,
+      range: { ...CASE.range, urv },
+      inputUnit: 'inH2OAt4C',
+      limitPercent: 0.05,
+      readings,
+    };
+    const found = suspect(suspected, 'water reference');
+    expect(found.fit.variant.name).toBe('inH2OAt60F');
+    expect(weigh(suspected).likely).toContain('water reference');
+  });
+
+  it('takes a zero that never drifted by much for what it is', () => {
+    const readings = read((x) => line(x) + 0.35);
+    const drifts = Array.from({ length: 5 }, () => ({ zeroPercent: 0.05, gainPercent: 0.02 }));
+    const without = suspect({ ...CASE, readings }, 'zero').probability;
+    expect(suspect({ ...CASE, readings, drifts }, 'zero').probability).toBeLessThan(without / 2);
+  });
+});
+
+/**
+ * The evidence by another way: where all is in a line, what a parameter may be is one more column of the covariance (Rasmussen and
+ * Williams, Gaussian Processes, 2.2, from memory), and the density is written down with mathjs.
+ */
+describe('the evidence', () => {
+  const L = 0.5;
+  const shares = WAY.map(([x]) => x / 500);
+  const columns = [
+    shares.map(() => 0.25 * L),
+    shares.map((t) => 0.25 * L * t),
+    shares.map(() => 0.1 * L),
+    shares.map((t) => 0.1 * L * t),
+    shares.map((t) => 0.08 * L * 4 * t * (1 - t)),
+  ];
+  /** A play of 0.06 limits, come to from below, and freed by nothing. */
+  const play = WAY.map((_one, i) => (i > 4 ? 1 : -1) * 0.06 * L);
+  const density = (errors: readonly number[], extra: readonly (readonly number[])[]): number => {
+    const scatters = [0.5, 1, 2, 4, 8].map((by) => by * 0.04 * L);
+    const weights = [0.2, 0.35, 0.25, 0.13, 0.07];
+    return scatters.reduce((sum, scatter, k) => {
+      const covariance = shares.map((_a, i) =>
+        shares.map(
+          (_b, j) =>
+            [...columns, play, ...extra].reduce(
+              (all, column) => all + (column[i] ?? 0) * (column[j] ?? 0),
+              0,
+            ) + (i === j ? scatter ** 2 * (1 + 0.7 ** 2) : 0),
+        ),
+      );
+      // In thousandths, since mathjs takes a determinant of tiny numbers for nothing.
+      const fine = covariance.map((row) => row.map((value) => value * 1e6));
+      const thousandths = errors.map((one) => one * 1e3);
+      const square = multiply(multiply(thousandths, inv(fine)), thousandths);
+      return sum + (weights[k] ?? 0) * Math.exp(-square / 2) * Math.pow(det(fine), -0.5);
+    }, 0);
+  };
+
+  it.each([
+    ['zero', 0.104, [shares.map(() => 1.25)]],
+    ['gain', 0.03, [shares.map((t) => 1.25 * t)]],
+  ] as const)('of a %s beside that of nothing', (suspicion, shift, extra) => {
+    const readings = read((x) => line(x) + shift * (suspicion === 'gain' ? x / 250 : 1));
+    const errors = readings.map(({ applied, output }) => ((output - line(applied)) / 16) * 100);
+    const suspected = { ...CASE, readings };
+    const got = suspect(suspected, suspicion).fit.logEvidence - suspect(suspected, 'nothing').fit.logEvidence;
+    const wanted = Math.log(density(errors, extra)) - Math.log(density(errors, []));
+    expect(Math.abs(got - wanted)).toBeLessThan(0.1);
+  });
+});
+
+describe('words and refusals', () => {
+  it('has a name, a figure without NaN and a test for every suspicion that is weighed', () => {
+    const everything: Suspected = {
+      ...ROOT,
+      inputUnit: 'inH2OAt4C',
+      readings: read((x) => line(x) + 0.2).map((one) => ({
+        ...one,
+        digital: one.applied,
+        shown: one.applied,
+      })),
+      display: { low: 0, high: 500 },
+      resistorOhm: 250,
+      neighbours: [{ name: 'version 1', range: { ...CASE.range, urv: 300 } }],
+      vented: 4,
+    };
+    const { suspects } = weigh(everything);
+    // All but what a gauge pressure alone can be.
+    expect(new Set(suspects.map(({ suspicion }) => suspicion))).toEqual(
+      new Set(SUSPICIONS.filter((one) => one !== 'absolute or gauge')),
+    );
+    for (const one of suspects) {
+      const { title, figure, test } = suspectWords(one, everything, {
+        input: 'inH2O',
+        output: 'mA',
+        display: 'm³/h',
+      });
+      expect(title).toBe(SUSPICION_NAMES[one.suspicion]);
+      expect(`${title} ${figure} ${test} ${leftWords(one)}`).not.toMatch(/NaN|Infinity|undefined|-0\b/);
+      expect(test.length).toBeGreaterThan(5);
+    }
+  });
+
+  it.each([
+    ['limitPercent', { limitPercent: 0 }],
+    ['readings', { readings: [] }],
+    ['readings', { readings: Array.from({ length: 61 }, () => read(line)[0] as SuspectReading) }],
+    ['readings.0.output', { readings: [{ applied: 0, output: NaN, direction: 'up' as const }] }],
+    ['barometer', { barometer: -1 }],
+    ['resistorOhm', { resistorOhm: 0 }],
+    ['urv', { range: { ...CASE.range, urv: 0 } }],
+  ])('refuses %s', (field, change) => {
+    const suspected = { ...CASE, readings: read(line), ...change };
+    try {
+      weigh(suspected);
+      expect.unreachable();
+    } catch (error) {
+      expect(error).toBeInstanceOf(CoreError);
+      expect((error as CoreError).field).toBe(field);
+    }
+  });
+});
