@@ -18,12 +18,13 @@ export function Corridor({ shape, height }: { shape: CorridorShape; height: numb
 }
 
 /** What the marks of the corridor mean. */
-export function CorridorKey({ shape: { asLeft, guard, predicted } }: { shape: CorridorShape }) {
+export function CorridorKey({ shape: { asLeft, guard, predicted, fitted } }: { shape: CorridorShape }) {
   return (
     <span>
       △ rising, ▽ falling{asLeft.length > 0 ? '; solid as left' : ''}; bars: U, k = 2
       {guard.length > 0 ? '; dotted: guard band' : ''}
       {predicted.length > 0 ? '; dashed: after the act' : ''}
+      {fitted.length > 0 ? '; dotted line: the suspicion' : ''}
     </span>
   );
 }

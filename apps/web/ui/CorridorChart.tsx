@@ -21,6 +21,7 @@ import { usePalette } from './usePalette';
 type Marked = Pick<CorridorPoint, 'x' | 'y'> & Partial<Pick<CorridorPoint, 'reach'>>;
 const GUARD = 'guard band';
 const PREDICTED = 'predicted';
+const FITTED = 'fitted';
 
 /** Whiskers: how far the uncertainty of each error reaches, drawn behind the marks. */
 const whiskers = (palette: Palette): Plugin<'line'> => ({
@@ -30,7 +31,9 @@ const whiskers = (palette: Palette): Plugin<'line'> => ({
     ctx.save();
     ctx.strokeStyle = palette.ink;
     ctx.lineWidth = 1.2;
-    const measured = data.datasets.filter(({ label }) => label?.startsWith(PREDICTED) !== true);
+    const measured = data.datasets.filter(
+      ({ label }) => label?.startsWith(PREDICTED) !== true && label?.startsWith(FITTED) !== true,
+    );
     for (const point of measured.flatMap((set) => set.data as Marked[])) {
       if (point.reach == null) continue;
       const [at, top, bottom] = [
@@ -147,6 +150,18 @@ const predictedSets = (points: readonly CorridorPoint[], palette: Palette): Char
     borderDash: [6, 4],
   }));
 
+/** What a suspicion would read like: dotted, through the marks, in the way that the run went. */
+const fittedSets = (points: readonly CorridorPoint[], palette: Palette): ChartDataset<'line'>[] =>
+  (['up', 'down'] as const).map((direction) => ({
+    label: `${FITTED}, ${direction}`,
+    data: points.filter((point) => point.direction === direction).map(({ x, y }) => ({ x, y })),
+    pointRadius: 0,
+    borderColor: palette.undecided,
+    borderWidth: 3,
+    borderCapStyle: 'round' as const,
+    borderDash: [1, 6],
+  }));
+
 const box = (from: number, to: number, colour: string) => ({
   type: 'box' as const,
   yMin: from,
@@ -217,13 +232,14 @@ function options(shape: CorridorShape, palette: Palette, isNight: boolean): Char
 export function CorridorChart({ shape }: { shape: CorridorShape }) {
   const { palette, isNight } = usePalette();
   const isReady = useFontsReady();
-  const { asFound, asLeft, guard, predicted } = shape;
+  const { asFound, asLeft, guard, predicted, fitted } = shape;
   const points = [...asFound, ...asLeft];
   const data: ChartData<'line'> = {
     datasets: [
       ...datasets(asFound, 'found', palette),
       ...datasets(asLeft, 'left', palette),
       ...predictedSets(predicted, palette),
+      ...fittedSets(fitted, palette),
       {
         label: GUARD,
         data: guard.map(({ x, accepted }) => ({ x, y: accepted })),

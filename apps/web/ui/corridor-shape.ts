@@ -33,6 +33,8 @@ export interface CorridorShape {
   readonly asLeft: readonly CorridorPoint[];
   /** What the advised act would leave of what was found. */
   readonly predicted: readonly CorridorPoint[];
+  /** What a suspicion would read like: the line that it fits through what was found; empty where none is shown. */
+  readonly fitted: readonly CorridorPoint[];
   /** The edge of the guard band from left to right; empty where the rule has none. */
   readonly guard: readonly Pick<CorridorPoint, 'x' | 'accepted'>[];
 }
@@ -108,6 +110,26 @@ function predictedOf(run: StoredRun, predicted: readonly Outlook[] | null): Corr
   });
 }
 
+/** Errors that a suspicion makes of a run, per cent of span in the order of its readings, where the corridor has a place for them. */
+export function fittedOf(run: StoredRun, errorsPercentSpan: readonly number[]): CorridorPoint[] {
+  const { lrv, urv, outputLow, outputHigh } = run.madeWith.configuration;
+  const span = Math.abs(outputHigh - outputLow);
+  return evaluateStoredRun(run).readings.flatMap(({ applied, direction, limit }, i) => {
+    const error = errorsPercentSpan[i];
+    return error === undefined || limit === 0
+      ? []
+      : [
+          {
+            x: ((applied - lrv) / (urv - lrv)) * 100,
+            y: ((error / 100) * span) / limit,
+            direction,
+            reach: null,
+            accepted: 1,
+          },
+        ];
+  });
+}
+
 /** The corridor of one run, or of the same points as found and as left, or of what was found and what is advised. */
 export function corridorOf(
   asFound: StoredRun,
@@ -124,6 +146,7 @@ export function corridorOf(
     asFound: found,
     asLeft: left,
     predicted: predictedOf(asFound, predicted),
+    fitted: [],
     guard:
       madeWith.decisionRule.kind === 'simple'
         ? []

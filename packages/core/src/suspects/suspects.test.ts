@@ -7,6 +7,7 @@ import {
   SUSPICIONS,
   suspectWords,
   weigh,
+  workWeighing,
   type Suspected,
   type SuspectReading,
   type Suspicion,
@@ -247,7 +248,7 @@ describe('what else is known', () => {
       range: { ...CASE.range, outputLow: 1, outputHigh: 5 },
       saturation: [0.95, 5.125],
       resistorOhm: 250,
-      readings: read((x) => ((line(x) / 1000) * 243) as number),
+      readings: read((x) => (line(x) / 1000) * 243),
     };
     expect(weigh(suspected).told).toBe('resistor');
     expect(
@@ -324,7 +325,7 @@ describe('the evidence', () => {
       // In thousandths, since mathjs takes a determinant of tiny numbers for nothing.
       const fine = covariance.map((row) => row.map((value) => value * 1e6));
       const thousandths = errors.map((one) => one * 1e3);
-      const square = multiply(multiply(thousandths, inv(fine)), thousandths);
+      const square = Number(multiply(multiply(thousandths, inv(fine)), thousandths));
       return sum + (weights[k] ?? 0) * Math.exp(-square / 2) * Math.pow(det(fine), -0.5);
     }, 0);
   };
@@ -372,6 +373,12 @@ describe('words and refusals', () => {
       expect(`${title} ${figure} ${test} ${leftWords(one)}`).not.toMatch(/NaN|Infinity|undefined|-0\b/);
       expect(test.length).toBeGreaterThan(5);
     }
+  });
+
+  it('shows how the probability of the first comes about', () => {
+    const weighed = weigh({ ...CASE, readings: read((x) => line(x) + 0.3) });
+    const steps = workWeighing(weighed);
+    expect(steps.at(-1)?.value).toBeCloseTo(weighed.suspects[0]?.probability ?? NaN, 9);
   });
 
   it.each([

@@ -12,6 +12,8 @@ export interface Suspect {
   readonly suspicion: Suspicion;
   /** Its probability among all that were weighed. */
   readonly probability: number;
+  /** Natural logarithm of its evidence over all its variants, but for a constant that is one and the same for all. */
+  readonly logEvidence: number;
   /** The variant that explains most, with its parameters. */
   readonly fit: Fit;
   /** What it leaves unexplained of the output's readings: root mean square, per cent of span. */
@@ -84,16 +86,19 @@ export function weigh(suspected: Suspected): Weighed {
     return {
       suspicion,
       fit,
-      log: Math.log(frequencyOf(suspicion)) + logSum(fits.map(({ logEvidence }) => logEvidence)),
+      logEvidence: logSum(fits.map((each) => each.logEvidence)),
     };
   });
-  const all = logSum(found.map(({ log }) => log));
+  const logOf = ({ suspicion, logEvidence }: Pick<Suspect, 'suspicion' | 'logEvidence'>): number =>
+    Math.log(frequencyOf(suspicion)) + logEvidence;
+  const all = logSum(found.map(logOf));
   const suspects = found
-    .map(({ suspicion, fit, log }): Suspect => {
+    .map(({ suspicion, fit, logEvidence }): Suspect => {
       const predicted = one.predicted(fit.condition);
       return {
         suspicion,
-        probability: Math.exp(log - all),
+        probability: Math.exp(logOf({ suspicion, logEvidence }) - all),
+        logEvidence,
         fit,
         residualPercent: rms(one.unexplained(fit.condition)),
         scatterPercent: one.scatter,

@@ -34,6 +34,7 @@ export const KEPT_KINDS = {
   automatic_run: false,
   bias: true,
   body: false,
+  cause: true,
   certificate_result: true,
   configuration: true,
   connection: true,

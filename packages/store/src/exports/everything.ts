@@ -29,6 +29,7 @@ const TABLES: readonly (readonly [name: string, columns: string])[] = [
   ['point_mark', '*'],
   ['adjustment', '*'],
   ['advice', '*'],
+  ['cause', '*'],
   ['valve_move', '*'],
   ['amendment', '*'],
   ['setup_reading', '*'],

@@ -3,6 +3,7 @@ import type { Verdict } from '@barys/core/run';
 import { adjustmentsOfJob, type Adjustment } from './adjust';
 import { adviceOfJob, isRangeWrongIn, type KeptAdvice } from './advice';
 import { isSameRange } from '../registers/configuration';
+import { causesOfJob, type Cause } from './causes';
 import { connectionsOfJob, type Connection } from './connection';
 import type { Queryable } from '../db/database';
 import { StoreError } from '../db/errors';
@@ -72,6 +73,7 @@ const RENAMED_SQL = `
     union all select read_by, read_at from reading join run on run.id = run_id where job_id = $1
     union all select made_by, made_at from adjustment where job_id = $1
     union all select given_to, given_at from advice where job_id = $1
+    union all select chosen_by, chosen_at from cause where job_id = $1
     union all select moved_by, moved_at from valve_move where job_id = $1
     union all select amended_by, amended_at from amendment where job_id = $1
     union all select read_by, read_at from setup_reading where job_id = $1
@@ -98,6 +100,8 @@ export interface JobFile extends JobLine {
   readonly adjustments: readonly Adjustment[];
   /** What was advised, and what was made of it, in order. */
   readonly advice: readonly KeptAdvice[];
+  /** What was found to be behind the readings, in order; with what was taken back. */
+  readonly causes: readonly Cause[];
   /** Whether another range was read from the instrument than its own, and none was set since. */
   readonly isRangeWrong: boolean;
   readonly moves: readonly MadeMove[];
@@ -214,6 +218,7 @@ export async function loadJob(db: Queryable, jobId: number): Promise<JobFile> {
     runs,
     adjustments: await adjustmentsOfJob(db, jobId),
     advice: await adviceOfJob(db, jobId),
+    causes: await causesOfJob(db, jobId),
     isRangeWrong: await isRangeWrongIn(db, jobId),
     moves: await movesOfJob(db, jobId),
     setups: await setupReadingsOfJob(db, jobId),

@@ -28,6 +28,8 @@ export {
   LARGEST_ATTACHMENT_BYTES,
   MEDIA_TYPES,
 } from './attachments';
+export { type Cause, chooseCause, type ChosenCause, takeBackCause } from './causes';
+export { knownBeside } from './known-beside';
 export { connectJob, type NewConnection } from './connect';
 export {
   type Ambient,

@@ -149,6 +149,7 @@ export async function handsIn(tx: Queryable, jobId: number): Promise<ReadonlySet
      union select made_by from adjustment where job_id = $1
      union select done_by from stage_passed where job_id = $1 and stage <> 'review'
      union select read_by from setup_reading where job_id = $1
+     union select chosen_by from cause where job_id = $1
      union select done_by from job_line_tick join job_line line on line.id = line_id where job_id = $1
      union select made_by from bias where job_id = $1
      union select signed_by from job where id = $1`,

@@ -44,4 +44,5 @@ export {
 export { keepMark, MARK_KINDS, type MarkKind, type NewMark, type PointMark } from './marks';
 export { runsById as runsOf } from './load';
 export { saveReading, saveReadings, type TypedReading } from './reading';
+export { type KnownBeside, suspectUnitsOf, weighRun } from './suspects';
 export { workSeen, workUncertainty } from './working';

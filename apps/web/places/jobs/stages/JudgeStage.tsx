@@ -1,13 +1,23 @@
 import type { Act } from '@barys/core/adjust';
+import { CoreError } from '@barys/core/errors';
 import type { RunEvaluation } from '@barys/core/run';
-import { formatPlain, formatSignificant } from '@barys/core/text';
+import { formatPlain, formatSignificant, parseTyped } from '@barys/core/text';
 import { StoreError } from '@barys/store/db';
-import { asFoundRun, type JobFile } from '@barys/store/jobs';
+import { asFoundRun, knownBeside, type JobFile } from '@barys/store/jobs';
 import type { SpanTolerance } from '@barys/store/registers';
-import { adviceOnRun, besideOf, besideVerdicts, bodyOfRun, evaluateStoredRun } from '@barys/store/runs';
+import {
+  adviceOnRun,
+  besideOf,
+  besideVerdicts,
+  bodyOfRun,
+  evaluateStoredRun,
+  weighRun,
+} from '@barys/store/runs';
 import Alert from '@mui/material/Alert';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
+import { database } from '@/server/database';
+import { corridorOf } from '@/ui/corridor-shape';
 import { Columns } from '@/ui/Columns';
 import { CorridorSheet } from '@/ui/CorridorSheet';
 import { figuresOfRun, pointWords } from '@/ui/figures';
@@ -17,6 +27,9 @@ import { shownActs } from '@/places/jobs/advice/shownActs';
 import { BesideTable } from '@/places/jobs/BesideTable';
 import { DecideForm } from '@/places/jobs/DecideForm';
 import { RunSummary } from '@/places/jobs/RunSummary';
+import { causeInWords } from '@/places/jobs/suspects/CauseRecord';
+import { shownSuspects } from '@/places/jobs/suspects/shown';
+import { SuspectBoard } from '@/places/jobs/suspects/SuspectBoard';
 import { RunTable } from '@/places/jobs/RunTable';
 
 /** What the readings of a gauge over decades ask for, in a sentence: each point stands by itself. */
@@ -71,7 +84,18 @@ function LowRatio({ evaluation, leastRatio }: { evaluation: RunEvaluation; least
   );
 }
 
-export function JudgeStage({ job }: { job: JobFile }) {
+/** The vented reading of the address, where it is a number. */
+function ventedOf(text: string): { readonly value: number | undefined; readonly error: string | null } {
+  if (text.trim() === '') return { value: undefined, error: null };
+  try {
+    return { value: parseTyped(text.slice(0, 40)).value, error: null };
+  } catch (error) {
+    if (!(error instanceof CoreError)) throw error;
+    return { value: undefined, error: error.message };
+  }
+}
+
+export async function JudgeStage({ job, vented }: { job: JobFile; vented: string }) {
   const run = asFoundRun(job);
   if (run === null) throw new StoreError({ code: 'no-such', what: 'as-found run of job', name: job.id });
   // After further tests the run run is what is decided on and signed; the earlier ones stay beside it.
@@ -83,6 +107,9 @@ export function JudgeStage({ job }: { job: JobFile }) {
   const advice = adviceOnRun(run, body, job.isRangeWrong);
   const figures = figuresOfRun(run.madeWith);
   const lead = advice?.acts.find(({ act }) => act === advice.lead);
+  const predicted = lead === undefined || lead.act === 'none' ? null : lead.points;
+  const read = ventedOf(vented);
+  const found = weighRun(run, job.instrument.kind, await knownBeside(database(), job, run), read.value);
   return (
     <Columns columns="1.1fr 1fr">
       <Stack sx={{ gap: 1.5 }}>
@@ -116,15 +143,18 @@ export function JudgeStage({ job }: { job: JobFile }) {
         ))}
       </Stack>
       <Stack sx={{ gap: 1.5 }}>
-        <CorridorSheet
-          asFound={run}
-          predicted={lead === undefined || lead.act === 'none' ? null : lead.points}
-          height={225}
-        />
-        {advice !== null && (
-          <Sheet title={earlier.length === 0 ? 'As found' : `As found, pass ${run.pass}`}>
-            <RunSummary run={run} />
-          </Sheet>
+        {found === null ? (
+          <CorridorSheet asFound={run} predicted={predicted} height={225} />
+        ) : (
+          <SuspectBoard
+            job={job.id}
+            shape={corridorOf(run, null, predicted)}
+            shown={shownSuspects(run, found)}
+            standing={job.causes
+              .filter(({ runId, takenBack }) => runId === run.id && takenBack === null)
+              .map((cause) => ({ suspicion: cause.suspicion, words: causeInWords(cause) }))}
+            vented={{ text: vented, error: read.error, unit: figures.outputUnit }}
+          />
         )}
         <Sheet>
           <RunTable run={run} />

@@ -10,6 +10,7 @@ import { Columns } from '@/ui/Columns';
 import { CorridorSheet } from '@/ui/CorridorSheet';
 import { Sheet } from '@/ui/Sheet';
 import { BiasTable } from '@/places/jobs/BiasTable';
+import { CauseRecord } from '@/places/jobs/suspects/CauseRecord';
 import { OutcomeSheet } from '@/places/jobs/advice/OutcomeSheet';
 import { AdjustmentTable } from '@/places/jobs/AdjustmentTable';
 import { daysInWords } from '@/places/jobs/words';
@@ -66,6 +67,7 @@ function Runs({ job, asFound, asLeft }: { job: JobFile; asFound: Run; asLeft: Ru
           <AdjustmentTable adjustments={job.adjustments} />
         </Sheet>
       )}
+      <CauseRecord job={job} />
       <OutcomeSheet job={job} />
     </Columns>
   );

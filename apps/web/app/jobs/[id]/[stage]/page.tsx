@@ -11,6 +11,7 @@ import { SignStage } from '@/places/jobs/stages/SignStage';
 import { IsolateStage, ReturnStage } from '@/places/jobs/stages/ValveStages';
 
 type Params = Promise<{ id: string; stage: string }>;
+type Search = Promise<Readonly<Record<string, string | string[] | undefined>>>;
 
 export async function generateMetadata({ params }: { params: Params }) {
   const { id, stage } = await params;
@@ -18,19 +19,22 @@ export async function generateMetadata({ params }: { params: Params }) {
 }
 
 /** The runs have pages of their own, so that a browser loads for them what they take and no more. */
-const VIEWS: Record<Exclude<Stage, 'as-found' | 'as-left'>, (job: JobFile) => ReactNode> = {
+const VIEWS: Record<
+  Exclude<Stage, 'as-found' | 'as-left'>,
+  (job: JobFile, search: Awaited<Search>) => ReactNode
+> = {
   brief: (job) => <BriefStage job={job} />,
   authorise: (job) => <AuthoriseStage job={job} />,
   isolate: (job) => <IsolateStage job={job} />,
   connect: (job) => <ConnectStage job={job} />,
-  judge: (job) => <JudgeStage job={job} />,
+  judge: (job, { vented = '' }) => <JudgeStage job={job} vented={String(vented)} />,
   adjust: (job) => <AdjustStage job={job} />,
   return: (job) => <ReturnStage job={job} />,
   sign: (job) => <SignStage job={job} />,
 };
 
-export default async function StagePage({ params }: { params: Params }) {
-  const { id, stage } = await params;
+export default async function StagePage({ params, searchParams }: { params: Params; searchParams: Search }) {
+  const [{ id, stage }, search] = await Promise.all([params, searchParams]);
   if (!isStage(stage) || stage === 'as-found' || stage === 'as-left') notFound();
-  return <StagePlace id={id} stage={stage} view={VIEWS[stage]} />;
+  return <StagePlace id={id} stage={stage} view={(job) => VIEWS[stage](job, search)} />;
 }

@@ -19,6 +19,7 @@ import Button from '@mui/material/Button';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
 import { AdviceRecord } from '@/places/jobs/advice/OutcomeSheet';
+import { CauseRecord } from '@/places/jobs/suspects/CauseRecord';
 import { AdjustmentTable } from '@/places/jobs/AdjustmentTable';
 import { AmendForm } from '@/places/jobs/AmendForm';
 import { amendablesOf } from '@/places/jobs/amendables';
@@ -97,6 +98,7 @@ export default async function RecordPage({ params }: { params: Params }) {
             <AdjustmentTable adjustments={job.adjustments} />
           </Sheet>
         )}
+        <CauseRecord job={job} />
         <AdviceRecord job={job} />
         {amendments.length > 0 && (
           <Sheet title="Amendments" sx={{ gridColumn: '1 / -1' }}>
