@@ -351,6 +351,22 @@ const REQUESTS: Record<string, readonly [request: object, figure: string, value:
     'suspicions.0.item',
     1,
   ],
+  suspects: [
+    {
+      range: { lrv: 0, urv: 100, outputLow: 4, outputHigh: 20 },
+      limitPercent: 0.5,
+      inputUnit: 'kPa',
+      pressureKind: 'gauge',
+      saturation: [3.8, 20.5],
+      readings: [0, 25, 50, 75, 100].map((applied) => ({
+        applied,
+        direction: 'up',
+        output: 24 - 4 - 0.16 * applied,
+      })),
+    },
+    'told',
+    'reversed',
+  ],
   'loop-tolerance': [{ items: chain, at: 1, applied: 6.25 }, 'sum', expect.closeTo(0.2, 9)],
   'damped-flow': [
     { flowPercent: 50, noisePercent: 0, noiseTimeS: 1, dampingS: 2 },

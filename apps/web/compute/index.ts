@@ -10,6 +10,7 @@ import { RANGING_CALCULATIONS } from './ranging';
 import { RUN_CALCULATIONS } from './runs';
 import { SETUP_CALCULATIONS } from './setup';
 import { SIGNAL_CALCULATIONS } from './signals';
+import { SUSPECT_CALCULATIONS } from './suspects';
 import { UNCERTAINTY_CALCULATIONS } from './uncertainty';
 import { UNIT_CALCULATIONS } from './units';
 import { VACUUM_CALCULATIONS } from './vacuum';
@@ -21,6 +22,7 @@ export const CALCULATIONS_BY_SUBJECT: Readonly<Record<string, readonly Calculati
   'Range changes': RANGING_CALCULATIONS,
   'Set-up': SETUP_CALCULATIONS,
   Runs: RUN_CALCULATIONS,
+  Suspects: SUSPECT_CALCULATIONS,
   Adjustment: ADJUSTMENT_CALCULATIONS,
   Uncertainty: UNCERTAINTY_CALCULATIONS,
   Conformity: CONFORMITY_CALCULATIONS,

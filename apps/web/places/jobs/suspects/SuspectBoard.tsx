@@ -36,6 +36,7 @@ export function SuspectBoard({
         <Corridor shape={drawn} height={225} />
       </Sheet>
       <SuspectSheet shown={shown} chosen={suspect.suspicion} onChoose={choose}>
+        <VentedForm {...vented} />
         <FindingForm
           key={suspect.suspicion}
           job={job}
@@ -43,7 +44,6 @@ export function SuspectBoard({
           standing={standing}
           vented={vented.error === null ? vented.text : ''}
         />
-        <VentedForm {...vented} />
       </SuspectSheet>
     </Stack>
   );

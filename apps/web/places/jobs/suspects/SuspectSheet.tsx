@@ -15,7 +15,13 @@ function Bar({ probability }: { probability: number }) {
   return (
     <Box
       aria-hidden
-      sx={{ width: { xs: 64, sm: 88 }, height: 9, bgcolor: 'divider', '@media print': { display: 'none' } }}
+      sx={{
+        display: { xs: 'none', sm: 'block' },
+        width: 88,
+        height: 9,
+        bgcolor: 'divider',
+        '@media print': { display: 'none' },
+      }}
     >
       <Box sx={{ width: `${probability * 100}%`, height: '100%', bgcolor: 'text.primary' }} />
     </Box>
@@ -57,12 +63,7 @@ function Row({
         <Typography component="span" sx={{ fontWeight: 700 }}>
           {title}
         </Typography>
-        {figure !== '' && (
-          <>
-            {' '}
-            <Figure>{figure}</Figure>
-          </>
-        )}
+        {figure !== '' && <Figure sx={{ display: 'block', whiteSpace: 'normal' }}>{figure}</Figure>}
         <Typography variant="body2" sx={{ color: 'text.secondary' }}>
           {test}
         </Typography>
@@ -74,7 +75,7 @@ function Row({
       </Box>
       <Box sx={{ display: 'flex', alignItems: 'center', gap: 1, pt: 0.5, pr: 0.5 }}>
         <Bar probability={probability} />
-        <Box sx={{ minWidth: 72, textAlign: 'right' }}>
+        <Box sx={{ minWidth: { xs: 0, sm: 72 }, textAlign: 'right' }}>
           <Figure>{likelihoodWords(probability)}</Figure>
         </Box>
       </Box>
@@ -97,7 +98,6 @@ export function SuspectSheet({
     <Sheet title="What would look like this" aside="before anything is turned">
       <Typography sx={{ fontSize: 19, lineHeight: 1.3, fontWeight: isTold ? 700 : undefined, mb: 0.5 }}>
         {headline}
-        {isTold ? '' : '.'}
       </Typography>
       <Box role="radiogroup" aria-label="Suspicions, the likeliest first">
         {suspects.map((suspect) => (

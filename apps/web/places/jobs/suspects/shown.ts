@@ -60,8 +60,8 @@ export function shownSuspects(run: Run, found: NonNullable<ReturnType<typeof wei
   return {
     headline:
       weighed.told !== null && first !== undefined
-        ? first.title
-        : `The readings cannot tell: ${list(rivals)}`,
+        ? 'The readings can tell.'
+        : `The readings cannot tell: ${list(rivals)}.`,
     isTold: weighed.told !== null,
     suspects: shown,
     others: weighed.suspects.length - shown.length,
