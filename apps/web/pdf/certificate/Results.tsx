@@ -5,7 +5,7 @@ import { formatFixed, formatSigned, withPoint } from '@barys/core/text';
 import { besideOf, besideVerdicts, evaluateStoredRun, type Beside, type Run } from '@barys/store/runs';
 import { Text, View } from '@react-pdf/renderer';
 import { showMoment } from '@/server/dates';
-import { BESIDE_WORD } from '@/places/jobs/words';
+import { besideWord } from '@/places/jobs/columnWords';
 import { figuresOfRun, pointWords, type Figures } from '@/ui/figures';
 import { WORDS } from '@/pdf/fonts';
 import { Mark, Section, styles } from './parts';
@@ -152,7 +152,7 @@ function BesideLines({ run, label }: { run: Run; label: string }) {
         {label !== '' && <Text style={{ fontWeight: 700 }}>{label}</Text>}
         <Mark verdict={verdict} />
         <Text style={{ flex: 1 }}>
-          {`${BESIDE_WORD[kind]}: largest ${shown(worst.percentOfSpan, 3)} % of span, limit ${formatFixed(worst.limitPercentOfSpan, 3)} %.`}
+          {`${besideWord(run.madeWith, kind)}: largest ${shown(worst.percentOfSpan, 3)} % of span${worst.limitPercentOfSpan === null ? '' : `, limit ${formatFixed(worst.limitPercentOfSpan, 3)} %`}.`}
         </Text>
       </View>
     );

@@ -6,7 +6,7 @@ import { DataTable } from '@/ui/DataTable';
 import { Figure } from '@/ui/Figure';
 import { pointWords } from '@/ui/figures';
 import { VerdictMark } from '@/ui/VerdictMark';
-import { BESIDE_WORD } from './words';
+import { besideWord } from './columnWords';
 
 const DECIMALS = 3;
 
@@ -23,10 +23,16 @@ export function BesideTable({ run }: { run: Run }) {
       {kinds.map((kind) => {
         const verdict = verdicts[kind];
         const limit = Math.max(...readings.map((one) => one[kind]?.limitPercentOfSpan ?? 0));
+        const hasLimit = readings.some((one) => one[kind]?.limitPercentOfSpan != null);
         return verdict === undefined ? null : (
           <Typography key={kind} variant="body2" sx={{ mt: 0.5 }}>
-            {BESIDE_WORD[kind]}: <VerdictMark verdict={verdict} />, limit{' '}
-            <Figure>{formatFixed(limit, DECIMALS)}</Figure> % of span.
+            {besideWord(run.madeWith, kind)}: <VerdictMark verdict={verdict} />
+            {hasLimit && (
+              <>
+                , limit <Figure>{formatFixed(limit, DECIMALS)}</Figure> % of span
+              </>
+            )}
+            .
           </Typography>
         );
       })}
@@ -49,7 +55,7 @@ export function BesideTable({ run }: { run: Run }) {
             ...kinds.map(
               (kind) =>
                 [
-                  `${BESIDE_WORD[kind]}, % of span`,
+                  `${besideWord(run.madeWith, kind)}, % of span`,
                   ({ figures }: (typeof rows)[number]) => {
                     const figure = figures[kind];
                     if (figure === undefined) return '–';

@@ -1,5 +1,5 @@
 import { evaluateStoredRun } from '@barys/store/evaluation';
-import type { ExtraColumn, Run } from '@barys/store/runs';
+import type { Run } from '@barys/store/runs';
 import Box from '@mui/material/Box';
 import Table from '@mui/material/Table';
 import TableBody from '@mui/material/TableBody';
@@ -8,15 +8,10 @@ import TableHead from '@mui/material/TableHead';
 import TableRow from '@mui/material/TableRow';
 import Typography from '@mui/material/Typography';
 import { Figure } from '@/ui/Figure';
+import { columnHeading } from './columnWords';
 import { decadesOf } from '@/ui/decades';
 import { figuresOfRun, pointPercent } from '@/ui/figures';
 import { VerdictMark } from '@/ui/VerdictMark';
-
-const COLUMN_WORD: Readonly<Record<ExtraColumn, string>> = {
-  'before-tap': 'Before a tap',
-  digital: 'Digital',
-  second: 'Second',
-};
 
 /** What a phone leaves out, so that the verdict is seen without scrolling. */
 const WIDE_ONLY = { display: { xs: 'none', sm: 'table-cell' } };
@@ -50,7 +45,7 @@ export function RunTable({ run }: { run: Run }) {
             {isOverDecades && <TableCell sx={WIDE_ONLY}>Decades</TableCell>}
             {run.madeWith.columns.map((column) => (
               <TableCell key={column} align="right" sx={WIDE_ONLY}>
-                {COLUMN_WORD[column]}
+                {columnHeading(run.madeWith, column)}
               </TableCell>
             ))}
           </TableRow>

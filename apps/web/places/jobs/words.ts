@@ -42,6 +42,7 @@ export const REASON_WORD: Record<JobReason, string> = {
   new: 'New instrument',
   'cold set-up': 'Drum level, cold set-up',
   'hot check': 'Drum level, hot check',
+  'loop check': 'Loop check',
 };
 
 export const PLACE_WORD: Record<WorkPlace, string> = {
@@ -164,13 +165,6 @@ export const DECISION_WORD: Record<DecisionOnRun, string> = {
   replace: 'Replace',
   'range change': 'Range change',
   'further tests': 'Further tests',
-};
-
-export const BESIDE_WORD: Record<Beside, string> = {
-  sensor: 'Sensor: digital value against applied',
-  output: 'Output: reading against digital value',
-  second: 'Second indication',
-  friction: 'Friction: before and after a tap',
 };
 
 const short = (value: number): string => formatPlain(Number(value.toPrecision(2)));

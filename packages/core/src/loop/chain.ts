@@ -4,6 +4,7 @@
  * with the slope of all that stands behind it (common practice).
  */
 import { CoreError, requireFinite, requireNotNegative } from '../errors';
+import { exactSum } from '../exact';
 import { share, type Transfer } from '../signal';
 import { slope } from '../signal/transfer';
 
@@ -125,7 +126,8 @@ export function addUp(parts: readonly { readonly tolerancePercent: number; reado
   const percents = parts.map(({ tolerancePercent, sensitivity }) => Math.abs(tolerancePercent * sensitivity));
   return {
     percents,
-    sum: percents.reduce((total, one) => total + one, 0),
+    // In decimals, so that 0.25 and twice 0.1 are 0.45 and not a hair beside it.
+    sum: percents.reduce(exactSum, 0),
     rootSumSquare: Math.sqrt(percents.reduce((total, one) => total + one * one, 0)),
   };
 }

@@ -26,4 +26,5 @@ export {
   type SupplyBudget,
   type Wire,
 } from './supply';
+export { judgeTap, limitOfTap, rangeOfTap, TOLERANCE_SUMS, type ToleranceSum } from './tap';
 export { workSupply } from './working';

@@ -49,6 +49,7 @@ export const KEPT_KINDS = {
   job_line: true,
   job_line_tick: true,
   liquid: false,
+  loop: true,
   past_result: true,
   person: false,
   person_former_name: true,

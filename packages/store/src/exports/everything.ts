@@ -42,6 +42,7 @@ const TABLES: readonly (readonly [name: string, columns: string])[] = [
   ['instrument_note', '*'],
   ['bias', '*'],
   ['vessel', '*'],
+  ['loop', '*'],
   ['liquid', '*'],
   ['attachment', 'id, job_id, stage, run_id, position, remark, file_name, media_type, added_by, added_at'],
   ['reference_finding', '*'],

@@ -11,6 +11,7 @@ import { verdictOfStoredRun, missingPoints } from '../runs/evaluation';
 import { copyInstrument, copyOf, instrumentOfJob } from './instrument-copy';
 import type { Instrument } from '../registers/instrument';
 import { findInstrument, instrumentsOf } from '../registers/instruments';
+import { withLoop } from '../registers/loops';
 import { setupReadingsOfJob } from '../registers/setup-readings';
 import { whyNotFor } from './checklists';
 import { addLists, linesOfJob, listsFor } from './lists';
@@ -30,6 +31,20 @@ export function whyNotWalkable({ state }: Pick<Instrument, 'state'>): string | n
   return null;
 }
 
+/** Why there is no check of the loop of one of some instruments, in words; null where there can be one, or none is asked. */
+async function whyNoLoop(
+  tx: Queryable,
+  reason: JobReason,
+  instrumentIds: readonly number[],
+): Promise<(instrument: Pick<Instrument, 'id' | 'tag'>) => string | null> {
+  if (reason !== 'loop check') return () => null;
+  const having = await withLoop(tx, instrumentIds);
+  return ({ id, tag }) =>
+    having.has(id)
+      ? null
+      : `No loop of ${tag} is kept. Draw it in the workshop and keep it with the instrument.`;
+}
+
 /**
  * Opens a visit to an instrument.
  * @throws StoreError `not-walkable`, `no-such`, `job-already-open`, `unknown-person`, `not-allowed`
@@ -37,7 +52,10 @@ export function whyNotWalkable({ state }: Pick<Instrument, 'state'>): string | n
 export async function openJob(tx: Queryable, actor: Actor, tag: string, reason: JobReason): Promise<number> {
   await requirePlanner(tx, actor);
   const instrument = await findInstrument(tx, { tag });
-  const why = whyNotWalkable(instrument) ?? whyNotFor(reason, instrument);
+  const why =
+    whyNotWalkable(instrument) ??
+    whyNotFor(reason, instrument) ??
+    (await whyNoLoop(tx, reason, [instrument.id]))(instrument);
   if (why !== null) throw new StoreError({ code: 'not-walkable', why });
   const [opened] = await tx.query<{ id: number }>(
     `insert into job (instrument_id, reason, opened_by, opened_at, instrument_copy) values ($1, $2, $3, $4, $5)
@@ -73,7 +91,9 @@ export async function openJobsFor(
 ): Promise<{ opened: number; refused: readonly string[] }> {
   await requirePlanner(tx, actor);
   const wanted = await instrumentsOf(tx, instrumentIds);
-  const whyNot = (instrument: Instrument) => whyNotWalkable(instrument) ?? whyNotFor(reason, instrument);
+  const withoutLoop = await whyNoLoop(tx, reason, instrumentIds);
+  const whyNot = (instrument: Instrument) =>
+    whyNotWalkable(instrument) ?? whyNotFor(reason, instrument) ?? withoutLoop(instrument);
   const walkable = wanted.filter((instrument) => whyNot(instrument) === null).sort((a, b) => a.id - b.id);
   const opened = await tx.query<{ id: number; instrumentId: number }>(
     `insert into job (instrument_id, reason, opened_by, opened_at, instrument_copy)

@@ -30,5 +30,6 @@ export const JOB_REASONS = [
   'new',
   'cold set-up',
   'hot check',
+  'loop check',
 ] as const;
 export type JobReason = (typeof JOB_REASONS)[number];

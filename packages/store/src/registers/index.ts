@@ -84,6 +84,8 @@ export {
   vesselsOf,
   type VesselVersion,
 } from './vessels';
+export { keepLoop, loopSchema, loopsOf, type LoopVersion, type NewLoop, withLoop } from './loops';
+export { itemsOf, type LoopContent, loopContentSchema, loopWith, tapsToRead } from './loop-content';
 export {
   addNote,
   type Bias,

@@ -5,6 +5,8 @@
  * applied, the output by the current against the digital value. Friction is the difference that a tap makes, against the
  * limit of the gauge's class; with zones that of the middle one (ASME B40.100, from memory).
  */
+import { CoreError } from '@barys/core/errors';
+import { judgeTap, rangeOfTap, tapsOf } from '@barys/core/loop';
 import {
   errorUncertainty,
   judgeReading,
@@ -12,22 +14,32 @@ import {
   spanTolerance,
   worstVerdict,
   type JudgedReading,
+  type ErrorSources,
   type RunReading,
   type Verdict,
 } from '@barys/core/run';
 import type { SignalRange } from '@barys/core/signal';
 import { parseTyped } from '@barys/core/text';
 import { appliedAt, limitsOf, outputAt, sourcesOf, type StoredRun } from './evaluation';
-import type { ExtraColumn, MadeWith, Reading, SecondScale } from './copy';
+import { itemsOf, type LoopContent } from '../registers/loop-content';
+import {
+  TAP_COLUMNS,
+  type ExtraColumn,
+  type MadeWith,
+  type Reading,
+  type SecondScale,
+  type TapColumn,
+} from './copy';
 
-export type Beside = 'sensor' | 'output' | 'second' | 'friction';
+export type Beside = 'sensor' | 'output' | 'second' | 'friction' | TapColumn;
 
 /** One figure beside a reading: an error, or the friction that a tap freed. */
 export interface BesideFigure {
   /** In the unit that it was read in. */
   readonly value: number;
   readonly percentOfSpan: number;
-  readonly limitPercentOfSpan: number;
+  /** Null where there is none: behind a root at no flow, or behind two. */
+  readonly limitPercentOfSpan: number | null;
   readonly verdict: Verdict;
 }
 
@@ -35,7 +47,9 @@ export type BesideReading = Readonly<Partial<Record<Beside, BesideFigure>>>;
 
 type ReadBeside = Pick<Reading, 'position' | 'applied' | 'output' | 'more'> & Partial<Pick<Reading, 'day'>>;
 export type RunBeside = Omit<StoredRun, 'readings'> & {
-  readonly madeWith: StoredRun['madeWith'] & Pick<MadeWith, 'columns' | 'secondIndication' | 'secondScale'>;
+  readonly madeWith: StoredRun['madeWith'] &
+    Pick<MadeWith, 'columns' | 'secondIndication' | 'secondScale'> &
+    Partial<Pick<MadeWith, 'loop'>>;
   readonly readings: readonly ReadBeside[];
 };
 
@@ -52,6 +66,63 @@ export function secondScaleOf({
   return low === high ? null : { unit, low, high, percentOfSpan: tolerance.percentOfSpan };
 }
 
+/** The item that a tap column reads, and its place; null of a run that checks no loop. */
+export function tapOfColumn(
+  { loop }: Partial<Pick<MadeWith, 'loop'>>,
+  column: TapColumn,
+): { readonly place: number; readonly item: LoopContent['items'][number] } | null {
+  const place = loop?.taps[TAP_COLUMNS.indexOf(column)];
+  const item = place === undefined ? undefined : loop?.content.items[place];
+  return place === undefined || item === undefined ? null : { place, item };
+}
+
+function rangeOfTapColumn(madeWith: RunBeside['madeWith'], column: TapColumn): SignalRange | null {
+  const { loop } = madeWith;
+  const tap = tapOfColumn(madeWith, column);
+  if (loop === null || loop === undefined || tap === null) return null;
+  try {
+    return rangeOfTap(itemsOf(loop.content), tap.place);
+  } catch (error) {
+    // Two roots on the way make no range.
+    if (error instanceof CoreError) return null;
+    throw error;
+  }
+}
+
+/** A reading at a tap, judged by the tolerances on its way. */
+function tapFigure(
+  madeWith: RunBeside['madeWith'],
+  column: TapColumn,
+  reading: Omit<RunReading, 'output'>,
+  read: number,
+  sources: ErrorSources,
+): BesideFigure | null {
+  const { loop } = madeWith;
+  const tap = tapOfColumn(madeWith, column);
+  if (loop === null || loop === undefined || tap === null) return null;
+  const items = itemsOf(loop.content);
+  const range = rangeOfTapColumn(madeWith, column);
+  const uncertainty = range === null ? 0 : errorUncertainty(range, reading.applied, sources);
+  const judged = judgeTap(items, tap.place, { ...reading, output: read, uncertainty }, loop.content.judgedBy);
+  const { output } = tap.item;
+  const span = Math.abs(output.high - output.low);
+  if (judged === null) {
+    const error = read - (tapsOf(items, reading.applied)[tap.place] ?? 0);
+    return {
+      value: error,
+      percentOfSpan: (error / span) * 100,
+      limitPercentOfSpan: null,
+      verdict: 'not-judged',
+    };
+  }
+  return {
+    value: judged.errorOutput,
+    percentOfSpan: (judged.errorOutput / span) * 100,
+    limitPercentOfSpan: (judged.limit / span) * 100,
+    verdict: judged.verdict,
+  };
+}
+
 /** What each column is expected to follow; null for one whose scale nobody knows. */
 export function rangeOfColumn(
   madeWith: RunBeside['madeWith'],
@@ -61,6 +132,7 @@ export function rangeOfColumn(
   if (column === 'output' || column === 'before-tap') return configuration;
   const { lrv, urv, transferFunction } = configuration;
   if (column === 'digital') return { lrv, urv, outputLow: lrv, outputHigh: urv };
+  if (column !== 'second') return rangeOfTapColumn(madeWith, column);
   const scale = secondScaleOf(madeWith);
   return scale === null ? null : { lrv, urv, outputLow: scale.low, outputHigh: scale.high, transferFunction };
 }
@@ -143,6 +215,19 @@ export function besideOf({ madeWith, readings }: RunBeside): readonly BesideRead
         { applied, output: second },
         ofStandard,
       );
+    for (const column of TAP_COLUMNS) {
+      const read = typed(column);
+      if (read === null) continue;
+      const { cycle, direction, nominalPercent } = point;
+      const figure = tapFigure(
+        madeWith,
+        column,
+        { cycle, direction, nominalPercent, applied },
+        read,
+        ofStandard,
+      );
+      if (figure !== null) found[column] = figure;
+    }
     if (before !== null) found.friction = frictionOf(madeWith, applied, before, read);
     return found;
   });
@@ -151,7 +236,7 @@ export function besideOf({ madeWith, readings }: RunBeside): readonly BesideRead
 /** The worst verdict of each figure over a run; nothing of one that was not read. */
 export function besideVerdicts(readings: readonly BesideReading[]): Partial<Record<Beside, Verdict>> {
   const worst: Partial<Record<Beside, Verdict>> = {};
-  for (const kind of ['sensor', 'output', 'second', 'friction'] as const) {
+  for (const kind of ['sensor', 'output', 'second', 'friction', ...TAP_COLUMNS] as const) {
     const verdict = worstVerdict(readings.flatMap((one) => one[kind]?.verdict ?? []));
     if (verdict !== null) worst[kind] = verdict;
   }

@@ -5,12 +5,16 @@ import { z } from 'zod';
 import { configurationCopySchema } from '../registers/configuration';
 import type { PointMark } from './marks';
 import { decisionRuleSchema } from '../registers/procedures';
+import { loopContentSchema } from '../registers/loop-content';
 import { certificateResultSchema } from '../registers/reference';
 
 const finite = z.number();
 
-/** Readings beside the output: before a gauge is tapped, the digital value, another indication. */
-export const EXTRA_COLUMNS = ['before-tap', 'digital', 'second'] as const;
+/** Taps of a loop that one run can read beside the output. */
+export const TAP_COLUMNS = ['tap-1', 'tap-2', 'tap-3', 'tap-4', 'tap-5', 'tap-6', 'tap-7', 'tap-8'] as const;
+export type TapColumn = (typeof TAP_COLUMNS)[number];
+export const EXTRA_COLUMNS = ['before-tap', 'digital', 'second', ...TAP_COLUMNS] as const;
+/** Readings beside the output: before a gauge is tapped, the digital value, another indication, taps of a loop. */
 export type ExtraColumn = (typeof EXTRA_COLUMNS)[number];
 /** Scale of a second indication, and its own tolerance. */
 export const secondScaleSchema = z.object({
@@ -105,6 +109,11 @@ export const madeWithSchema = z.object({
   head: finite.default(0),
   /** What is read at each point beside the output, in the order it is typed. */
   columns: z.array(z.enum(EXTRA_COLUMNS)).default([]),
+  /** The loop that is checked, with the places of the items whose output each tap column reads; null of another job. */
+  loop: z
+    .object({ version: z.number().int(), content: loopContentSchema, taps: z.array(z.number().int()) })
+    .nullable()
+    .default(null),
   secondIndication: z.string().default(''),
   /** What the second indication shows over the range; null where nobody said, or there is none. */
   secondScale: secondScaleSchema.nullable().default(null),

@@ -8,6 +8,7 @@ export {
   type BesideReading,
   besideVerdicts,
   secondScaleOf,
+  tapOfColumn,
 } from './beside';
 export {
   EXTRA_COLUMNS,
@@ -18,6 +19,8 @@ export {
   type RunKind,
   type SecondScale,
   secondScaleSchema,
+  TAP_COLUMNS,
+  type TapColumn,
 } from './copy';
 export {
   evaluateStoredRun,

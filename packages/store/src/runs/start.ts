@@ -1,13 +1,27 @@
 /** Beginning a run: with copies of what is in force, or as the run before it. */
-import { madeWithSchema, type MadeWith, type Run, type RunKind } from './copy';
+import { madeWithSchema, TAP_COLUMNS, type MadeWith, type Run, type RunKind } from './copy';
 import { plannedPoints } from '@barys/core/procedure';
 import { appendToTrail } from '../db/audit';
 import type { Connection } from '../jobs/connection';
 import type { Queryable } from '../db/database';
+import { StoreError } from '../db/errors';
+import type { JobReason } from '../jobs/stages';
 import { toleranceOf, type Instrument } from '../registers/instrument';
 import type { Actor } from '../people/actor';
+import { loopWith, tapsToRead } from '../registers/loop-content';
+import { loopsOf } from '../registers/loops';
 import { settleWaitS } from '../registers/procedures';
 import { betterStandard } from './fit';
+
+/** The loop that a job checks, with the instrument in it as it is set; null of a job of another kind. */
+async function loopToCheck(tx: Queryable, jobId: number, instrument: Instrument): Promise<MadeWith['loop']> {
+  const [job] = await tx.query<{ reason: JobReason }>('select reason from job where id = $1', [jobId]);
+  if (job?.reason !== 'loop check') return null;
+  const [last] = await loopsOf(tx, instrument.id);
+  if (last === undefined) throw new StoreError({ code: 'no-such', what: 'loop of', name: instrument.tag });
+  const content = loopWith(last.content, instrument.configuration, instrument.tolerance.percentOfSpan);
+  return { version: last.version, content, taps: tapsToRead(content).slice(0, TAP_COLUMNS.length) };
+}
 
 /** Begins a run with copies of what is in force now. The caller has checked the stage. */
 export async function startRun(
@@ -19,6 +33,7 @@ export async function startRun(
   connection: Connection,
 ): Promise<void> {
   const { procedure, configuration } = instrument;
+  const loop = await loopToCheck(tx, jobId, instrument);
   const { content } = procedure;
   const { pressureReference, secondReference } = connection;
   const { head } = connection;
@@ -54,7 +69,9 @@ export async function startRun(
       ...(instrument.body.technology === 'dial gauge' ? ['before-tap' as const] : []),
       ...(connection.readsDigital ? ['digital' as const] : []),
       ...(connection.secondIndication === '' ? [] : ['second' as const]),
+      ...TAP_COLUMNS.slice(0, loop?.taps.length ?? 0),
     ],
+    loop,
     secondIndication: connection.secondIndication,
     secondScale: connection.secondScale,
     takenOn: actor.today,

@@ -36,12 +36,6 @@ export interface ClimbPoint {
   readonly words: readonly string[];
 }
 
-const MORE_WORD: Readonly<Record<ExtraColumn, string>> = {
-  'before-tap': 'untapped',
-  digital: 'digital',
-  second: 'second',
-};
-
 export const directionMark = (direction: Point['direction']): string => (direction === 'up' ? '▲' : '▼');
 
 /** Share of the climb's height for an input; inputs beyond the range stay on the drawing. */
@@ -53,6 +47,7 @@ export function Climb({
   head,
   current,
   figures,
+  nameOf,
   field,
   onChoose,
 }: {
@@ -62,6 +57,8 @@ export function Climb({
   /** Position of the point that is now, or null when all are read. */
   current: number | null;
   figures: Figures;
+  /** What is read beside the output, in short. */
+  nameOf: (column: ExtraColumn) => string;
   /** The typing field of the point that is now. */
   field: ReactNode;
   onChoose: (position: number) => void;
@@ -89,6 +86,7 @@ export function Climb({
           head={head}
           isCurrent={one.point.position === current}
           figures={figures}
+          nameOf={nameOf}
           field={field}
           onChoose={onChoose}
         />
@@ -108,12 +106,14 @@ function Tread({
   isCurrent,
   head,
   figures,
+  nameOf,
   field,
   onChoose,
 }: ClimbPoint & {
   isCurrent: boolean;
   head: number;
   figures: Figures;
+  nameOf: (column: ExtraColumn) => string;
   field: ReactNode;
   onChoose: (position: number) => void;
 }) {
@@ -149,7 +149,11 @@ function Tread({
           flexShrink: 0,
         }}
       >
-        {isCurrent ? field : <Reading entry={entry} judged={judged} figures={figures} hasDraft={hasDraft} />}
+        {isCurrent ? (
+          field
+        ) : (
+          <Reading entry={entry} judged={judged} figures={figures} nameOf={nameOf} hasDraft={hasDraft} />
+        )}
       </Box>
       <Step
         percent={point.nominalPercent}
@@ -265,8 +269,12 @@ function Reading({
   entry,
   judged,
   figures,
+  nameOf,
   hasDraft,
-}: Pick<ClimbPoint, 'entry' | 'judged' | 'hasDraft'> & { figures: Figures }) {
+}: Pick<ClimbPoint, 'entry' | 'judged' | 'hasDraft'> & {
+  figures: Figures;
+  nameOf: (column: ExtraColumn) => string;
+}) {
   if (entry === undefined)
     return hasDraft ? <Box sx={{ fontSize: 13, color: 'text.secondary' }}>typed, not entered</Box> : null;
   return (
@@ -283,7 +291,7 @@ function Reading({
       </Figure>
       {Object.entries(entry.more).map(([column, text]) => (
         <Figure key={column} sx={{ display: 'block', fontSize: 12.5, color: 'text.secondary' }}>
-          {MORE_WORD[column as ExtraColumn]} {text}
+          {nameOf(column as ExtraColumn)} {text}
         </Figure>
       ))}
       <Box

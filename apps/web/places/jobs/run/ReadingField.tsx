@@ -6,7 +6,8 @@ import Popper from '@mui/material/Popper';
 import type { ClipboardEvent, KeyboardEvent, RefObject } from 'react';
 import { Figure } from '@/ui/Figure';
 import { pointWords, type Figures } from '@/ui/figures';
-import { COLUMN_LABEL, COLUMN_NAME, textOfColumn, unitOfColumn, type Column } from './columns';
+import { columnLabel, columnName } from '../columnWords';
+import { textOfColumn, unitOfColumn, type Column } from './columns';
 import type { Hand } from './HandKeys';
 import type { Draft } from './keep';
 import { pointKey } from './pointKeys';
@@ -56,7 +57,7 @@ export function ReadingField(props: ReadingFieldProps) {
             {input}
           </Figure>
         ) : (
-          <Labelled key={column} text={COLUMN_LABEL[column]}>
+          <Labelled key={column} text={columnLabel(props.madeWith, column)}>
             {input}
           </Labelled>
         );
@@ -146,7 +147,7 @@ function ColumnInput(props: InputProps & { readonly column: Column }) {
   return (
     <input
       ref={(element) => fields.keep(column, element)}
-      aria-label={`${COLUMN_NAME[column]} at ${pointWords(point)}${unit === '' ? '' : `, in ${unit}`}`}
+      aria-label={`${columnName(props.madeWith, column)} at ${pointWords(point)}${unit === '' ? '' : `, in ${unit}`}`}
       aria-invalid={isWrong}
       aria-describedby={fields.wrong === null && doubt === null ? undefined : 'reading-wrong'}
       inputMode="decimal"

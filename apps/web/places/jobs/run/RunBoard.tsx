@@ -9,6 +9,7 @@ import { CorridorSheet } from '@/ui/CorridorSheet';
 import { Sheet } from '@/ui/Sheet';
 import { Stave } from '@/ui/Stave';
 import { ApplyPanel, RunFigures } from './ApplyPanel';
+import { columnLabel } from '../columnWords';
 import { Climb } from './Climb';
 import { climbOf } from './climbOf';
 import { HandKeys, type Hand } from './HandKeys';
@@ -152,6 +153,7 @@ function Climbing({
         points={climbOf(points, cycle, { ...readings, judgedAt, earlier: earlier?.readings ?? [] })}
         current={current?.position ?? null}
         figures={figures}
+        nameOf={(column) => (column === 'before-tap' ? 'untapped' : columnLabel(madeWith, column))}
         onChoose={entering.choose}
         field={
           current !== null &&

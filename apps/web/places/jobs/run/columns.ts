@@ -1,6 +1,7 @@
 /** The fields of a point: in which order they are typed, in which unit, and whether what is typed can be taken. */
 import { CoreError } from '@barys/core/errors';
 import type { ExtraColumn, MadeWith } from '@barys/store/runs';
+import { tapUnit } from '../columnWords';
 import type { Draft } from './keep';
 import { outputTyped, typedIn } from './typed';
 
@@ -17,11 +18,13 @@ export const columnsOf = ({ columns }: Pick<MadeWith, 'columns'>): readonly Colu
 ];
 
 export const unitOfColumn = (
-  { configuration, secondIndication }: Pick<MadeWith, 'configuration' | 'secondIndication'>,
+  madeWith: Pick<MadeWith, 'configuration' | 'secondIndication' | 'loop'>,
   column: Column,
 ): string => {
+  const { configuration, secondIndication } = madeWith;
   if (column === 'digital') return configuration.inputUnit;
-  if (column !== 'second') return configuration.outputUnit;
+  if (column === 'output' || column === 'before-tap') return configuration.outputUnit;
+  if (column !== 'second') return tapUnit(madeWith, column);
   return secondIndication === 'own display' ? configuration.displayUnit : '';
 };
 
@@ -82,20 +85,6 @@ export function plainDraft(madeWith: MadeWith, point: Point, draft: Draft): Draf
     more,
   };
 }
-
-export const COLUMN_NAME: Readonly<Record<Column, string>> = {
-  output: 'Reading',
-  'before-tap': 'Reading before a tap',
-  digital: 'Digital value',
-  second: 'Second indication',
-};
-
-export const COLUMN_LABEL: Readonly<Record<Column, string>> = {
-  output: 'reading',
-  'before-tap': 'before a tap',
-  digital: 'digital',
-  second: 'second',
-};
 
 /** A text with its sign turned. */
 export const turned = (text: string): string =>

@@ -1,7 +1,8 @@
-import { parseTyped } from '@barys/core/text';
+import { parseTyped, withPoint } from '@barys/core/text';
 import { toCsv } from '@barys/store/imports';
 import { loadJob } from '@barys/store/jobs';
-import { evaluateStoredRun, standardAt } from '@barys/store/runs';
+import { evaluateStoredRun, standardAt, TAP_COLUMNS } from '@barys/store/runs';
+import { columnHeading } from '@/places/jobs/columnWords';
 import { csvResponse } from '@/server/csv';
 import { database } from '@/server/database';
 import { noteExport } from '@/server/exported';
@@ -33,6 +34,7 @@ const HEADER = [
   'Before a tap',
   'Digital',
   'Second indication',
+  'Taps of the loop',
   'Read by',
   'Read at',
   'Taken at',
@@ -88,6 +90,11 @@ export async function GET(
           plainNumber(reading.more['before-tap']),
           plainNumber(reading.more.digital),
           plainNumber(reading.more.second),
+          // Taps have names of their own job, so that each says which it is.
+          TAP_COLUMNS.flatMap((column) => {
+            const text = reading.more[column];
+            return text === undefined ? [] : [`${columnHeading(run.madeWith, column)}: ${withPoint(text)}`];
+          }).join('; '),
           reading.readBy,
           reading.readAt.toISOString(),
           reading.takenAt?.toISOString(),

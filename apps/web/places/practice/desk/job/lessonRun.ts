@@ -111,6 +111,7 @@ export function madeWithOf(bench: PracticeBench): MadeWith {
   return {
     ...registered(bench),
     procedure: null,
+    loop: null,
     tolerance: {
       percentOfSpan: limitOf === 'span' ? limitPercent : 0,
       middlePercentOfSpan: null,

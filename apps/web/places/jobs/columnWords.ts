@@ -1,0 +1,62 @@
+/** What is read beside the output of a run, in words; a tap of a loop is called as its item is. */
+import {
+  tapOfColumn,
+  TAP_COLUMNS,
+  type Beside,
+  type ExtraColumn,
+  type MadeWith,
+  type TapColumn,
+} from '@barys/store/runs';
+
+type OfRun = Partial<Pick<MadeWith, 'loop'>>;
+
+const isTap = (column: string): column is TapColumn => (TAP_COLUMNS as readonly string[]).includes(column);
+
+const tapName = (madeWith: OfRun, column: TapColumn): string =>
+  tapOfColumn(madeWith, column)?.item.name ?? column;
+
+/** Its unit; empty where it has none, or nobody said. */
+export const tapUnit = (madeWith: OfRun, column: TapColumn): string =>
+  tapOfColumn(madeWith, column)?.item.outputUnit ?? '';
+
+const NAME: Readonly<Record<Exclude<ExtraColumn, TapColumn> | 'output', string>> = {
+  output: 'Reading',
+  'before-tap': 'Reading before a tap',
+  digital: 'Digital value',
+  second: 'Second indication',
+};
+/** As a field is called aloud. */
+export const columnName = (madeWith: OfRun, column: ExtraColumn | 'output'): string =>
+  isTap(column) ? tapName(madeWith, column) : NAME[column];
+
+const LABEL: Readonly<Record<Exclude<ExtraColumn, TapColumn> | 'output', string>> = {
+  output: 'reading',
+  'before-tap': 'before a tap',
+  digital: 'digital',
+  second: 'second',
+};
+/** As it stands before its figure, where there is little room. */
+export const columnLabel = (madeWith: OfRun, column: ExtraColumn | 'output'): string =>
+  isTap(column) ? tapName(madeWith, column) : LABEL[column];
+
+const HEADING: Readonly<Record<Exclude<ExtraColumn, TapColumn>, string>> = {
+  'before-tap': 'Before a tap',
+  digital: 'Digital',
+  second: 'Second',
+};
+/** As a column of a table is headed. */
+export function columnHeading(madeWith: OfRun, column: ExtraColumn): string {
+  if (!isTap(column)) return HEADING[column];
+  const unit = tapUnit(madeWith, column);
+  return `${tapName(madeWith, column)}${unit === '' ? '' : `, ${unit}`}`;
+}
+
+const BESIDE: Readonly<Record<Exclude<Beside, TapColumn>, string>> = {
+  sensor: 'Sensor: digital value against applied',
+  output: 'Output: reading against digital value',
+  second: 'Second indication',
+  friction: 'Friction: before and after a tap',
+};
+/** What is judged of it. */
+export const besideWord = (madeWith: OfRun, kind: Beside): string =>
+  isTap(kind) ? `${tapName(madeWith, kind)}, by all on the way there` : BESIDE[kind];

@@ -1,0 +1,129 @@
+/**
+ * The way from what is applied to a tap as one range: linear items on each side of the one that takes a root make a range again, in
+ * exact numbers, so that a reading at a tap is judged by the same code as the output of an instrument.
+ */
+import { CoreError } from '../errors';
+import { exact, toNumber, type Exact } from '../exact';
+import { judgeReading, type JudgedReading, type RunReading, type Tolerance } from '../run';
+import { LINEAR, type SignalRange, type Transfer } from '../signal';
+import { tapsOf, toleranceAt, wayTo, type LoopItem } from './chain';
+
+/** a + b x, exact. */
+interface Line {
+  readonly a: Exact;
+  readonly b: Exact;
+}
+
+const shareOn = ({ a, b }: Line, { low, high }: LoopItem['input']): Line => {
+  const span = exact(high).sub(exact(low));
+  return { a: a.sub(exact(low)).div(span), b: b.div(span) };
+};
+const valueOn = ({ a, b }: Line, { low, high }: LoopItem['output']): Line => {
+  const span = exact(high).sub(exact(low));
+  return { a: a.mul(span).add(exact(low)), b: b.mul(span) };
+};
+const at = ({ a, b }: Line, x: Exact): number => toNumber(b.mul(x).add(a));
+
+/**
+ * What a tap shows of what is applied, as a range in the units of both.
+ * @throws CoreError as `tapsOf`; `undefined-result` where a root, or a table, is taken more than once on the way
+ */
+export function rangeOfTap(items: readonly LoopItem[], place: number): SignalRange {
+  const [first] = wayTo(items, place).map((one) => items[one] as LoopItem);
+  if (first === undefined)
+    throw new CoreError({ code: 'missing', name: 'The tap', why: 'the loop has no such item' }, 'place');
+  tapsOf(items, first.input.low);
+  let line: Line = { a: exact(0), b: exact(1) };
+  let bent: { readonly transfer: Transfer; readonly lrv: number; readonly urv: number } | null = null;
+  for (const one of wayTo(items, place).map((each) => items[each] as LoopItem)) {
+    const share = shareOn(line, one.input);
+    if (one.transfer.kind === 'linear') {
+      line = valueOn(share, one.output);
+      continue;
+    }
+    if (bent !== null)
+      throw new CoreError({
+        code: 'undefined-result',
+        name: `The range to ${items[place]?.name ?? ''}`,
+        why: 'a root is taken more than once on the way',
+      });
+    bent = {
+      transfer: one.transfer,
+      lrv: toNumber(share.a.neg().div(share.b)),
+      urv: toNumber(exact(1).sub(share.a).div(share.b)),
+    };
+    line = valueOn({ a: exact(0), b: exact(1) }, one.output);
+  }
+  if (bent !== null)
+    return {
+      lrv: bent.lrv,
+      urv: bent.urv,
+      outputLow: at(line, exact(0)),
+      outputHigh: at(line, exact(1)),
+      transferFunction: bent.transfer,
+    };
+  const { low: lrv, high: urv } = first.input;
+  return {
+    lrv,
+    urv,
+    outputLow: at(line, exact(lrv)),
+    outputHigh: at(line, exact(urv)),
+    transferFunction: LINEAR,
+  };
+}
+
+/** How the tolerances of a chain come together. */
+export const TOLERANCE_SUMS = ['sum', 'root of the sum of squares'] as const;
+export type ToleranceSum = (typeof TOLERANCE_SUMS)[number];
+
+/**
+ * The limit at a tap where something is applied, per cent of the span of its range; null at no flow behind a root, where the slope
+ * of what stands before it has no bound.
+ * @throws CoreError as `tapsOf`
+ */
+export function limitOfTap(
+  items: readonly LoopItem[],
+  place: number,
+  applied: number,
+  by: ToleranceSum = 'sum',
+): number | null {
+  try {
+    const { sum, rootSumSquare } = toleranceAt(items, place, applied);
+    return by === 'sum' ? sum : rootSumSquare;
+  } catch (error) {
+    if (error instanceof CoreError && error.problem.code === 'undefined-result') return null;
+    throw error;
+  }
+}
+
+/**
+ * Judges what was read at a tap, exact on the limit; null where there is no limit, or the way has no range.
+ * @throws CoreError as `tapsOf` and `judgeReading`
+ */
+export function judgeTap(
+  items: readonly LoopItem[],
+  place: number,
+  reading: RunReading,
+  by: ToleranceSum = 'sum',
+): JudgedReading | null {
+  const percent = limitOfTap(items, place, reading.applied, by);
+  const item = items[place];
+  if (percent === null || item === undefined) return null;
+  let range: SignalRange;
+  try {
+    range = rangeOfTap(items, place);
+  } catch (error) {
+    if (error instanceof CoreError && error.problem.code === 'undefined-result') return null;
+    throw error;
+  }
+  // The limit counts in the span of the item; the range to it may be a part of that.
+  const own = exact(item.output.high).sub(exact(item.output.low)).abs();
+  const whole = exact(range.outputHigh).sub(exact(range.outputLow)).abs();
+  const tolerance: Tolerance = {
+    terms: [{ kind: 'percent-of-span', percent: toNumber(exact(percent).mul(own).div(whole)) }],
+    combine: 'sum',
+    domain: 'output',
+    adjustAbovePercentOfLimit: 100,
+  };
+  return judgeReading(range, tolerance, reading, { kind: 'simple' });
+}
