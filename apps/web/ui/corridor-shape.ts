@@ -156,6 +156,38 @@ export function corridorOf(
   };
 }
 
+/** Errors and limits of what lies between two taps of a loop, on axes of their own. */
+export interface PlainPoint {
+  readonly xPercent: number;
+  readonly direction: Direction;
+  readonly errorPercent: number;
+  readonly limitPercent: number | null;
+}
+
+const placed = ({ xPercent, direction, limitPercent }: PlainPoint, errorPercent: number): CorridorPoint[] =>
+  limitPercent === null || limitPercent === 0
+    ? []
+    : [{ x: xPercent, y: errorPercent / limitPercent, direction, reach: null, accepted: 1 }];
+
+/** The corridor of errors that were not read in a run of their own, and the places of a line through them. */
+export function corridorOfPoints(points: readonly PlainPoint[]): {
+  readonly shape: CorridorShape;
+  readonly fitted: (errorsPercentSpan: readonly number[]) => readonly CorridorPoint[];
+} {
+  return {
+    shape: {
+      axis: { from: 0, to: 100, ticks: [0, 25, 50, 75, 100].map((at) => ({ at, word: `${at} %` })) },
+      adjustAbove: 1,
+      asFound: points.flatMap((point) => placed(point, point.errorPercent)),
+      asLeft: [],
+      predicted: [],
+      fitted: [],
+      guard: [],
+    },
+    fitted: (errors) => points.flatMap((point, i) => placed(point, errors[i] ?? 0)),
+  };
+}
+
 /** How far the error axis reaches either way: a little outside the limit, or as far as the worst reading needs. */
 export function corridorReach({ asFound, asLeft }: Pick<CorridorShape, 'asFound' | 'asLeft'>): number {
   const worst = Math.max(0, ...[...asFound, ...asLeft].map((point) => Math.abs(point.y)));

@@ -254,7 +254,7 @@ function Adjustments({ job }: Pick<CertificateEntry, 'job'>) {
     <Section title="Adjustments">
       {job.adjustments.map((one) => (
         <Text key={one.id}>
-          {`${ADJUSTMENT_WORD[one.kind]} at ${withPoint(one.atAppliedText)} ${unitWord(one.inputUnit)}: ${readInWords(withPoint(one.beforeText), one)} before, ${readInWords(withPoint(one.afterText), one)} after${one.description === '' ? '' : ` (${one.description})`}${one.against === '' ? '' : `; against: ${one.against}`}; ${one.madeBy}, ${showMoment(one.madeAt)}`}
+          {`${ADJUSTMENT_WORD[one.kind]} at ${withPoint(one.atAppliedText)} ${unitWord(one.inputUnit)}: ${readInWords(withPoint(one.beforeText), one)} before, ${readInWords(withPoint(one.afterText), one)} after${one.toReceiver === '' ? '' : `, until ${one.toReceiver} agreed`}${one.description === '' ? '' : ` (${one.description})`}${one.against === '' ? '' : `; against: ${one.against}`}; ${one.madeBy}, ${showMoment(one.madeAt)}`}
         </Text>
       ))}
     </Section>

@@ -2,6 +2,7 @@
 import { guardsAt, outputOfDeviation, type Act, type GuardedJob, type NullAt } from '@barys/core/adjust';
 import type { SignalRange } from '@barys/core/signal';
 import type { AdjustmentKind } from '@barys/store/jobs';
+import type { ReceiverTrim } from '@barys/store/runs';
 import { guardedAct } from '@barys/store/shapes';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
@@ -14,6 +15,7 @@ import { readNumber } from '@/ui/readNumber';
 import { Refused } from '@/ui/Refused';
 import { asItStands, useSubmit } from '@/ui/useSubmit';
 import { leaveAdjustAction, logAdjustmentAction } from './actions/adjust';
+import { ToReceiver } from './loop/ToReceiver';
 import { GuardLines } from './advice/GuardLines';
 import { NextSetting, screwAdvice, type OutputShown, type Screws } from './advice/NextSetting';
 import { endOfKind, plannedStep, type PlannedStep } from './advice/plan';
@@ -77,6 +79,8 @@ export interface AdjustFormProps {
   readonly guarded: GuardedJob;
   /** What sets the span, by its name. */
   readonly spanScrew: string;
+  /** Receivers of the loop that is checked; none in another job. */
+  readonly receivers: readonly ReceiverTrim[];
 }
 
 export function AdjustForm(props: AdjustFormProps) {
@@ -171,6 +175,7 @@ function AdjustFields(props: AdjustFormProps) {
           autoFocus={isFirst}
         />
       </Box>
+      {props.receivers.length > 0 && <ToReceiver receivers={props.receivers} />}
       <Stack direction="row" sx={{ gap: 1, mt: 1 }}>
         <TextField name="description" label="Note (turns, trim, part)" fullWidth {...text('note')} />
         <Button type="submit" variant="outlined" aria-busy={isPending}>

@@ -39,7 +39,12 @@ export function AdjustmentTable({ adjustments }: { adjustments: readonly Adjustm
                 </TableCell>
               ))}
               <TableCell>
-                {[adjustment.description, settingInWords(adjustment), adjustment.against]
+                {[
+                  adjustment.toReceiver === '' ? '' : `Until ${adjustment.toReceiver} agreed`,
+                  adjustment.description,
+                  settingInWords(adjustment),
+                  adjustment.against,
+                ]
                   .filter((one) => one !== '')
                   .map((one) => (
                     <div key={one}>{one}</div>

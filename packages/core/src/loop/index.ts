@@ -26,5 +26,14 @@ export {
   type SupplyBudget,
   type Wire,
 } from './supply';
-export { judgeTap, limitOfTap, rangeOfTap, TOLERANCE_SUMS, type ToleranceSum } from './tap';
+export {
+  judgeTap,
+  limitOfTap,
+  rangeOfTap,
+  segmentOf,
+  TOLERANCE_SUMS,
+  trimEffectOn,
+  type ToleranceSum,
+  type TrimEffect,
+} from './tap';
 export { workSupply } from './working';

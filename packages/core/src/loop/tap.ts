@@ -127,3 +127,66 @@ export function judgeTap(
   };
   return judgeReading(range, tolerance, reading, { kind: 'simple' });
 }
+
+/**
+ * The items from behind one tap up to another as a chain of their own, which reads what stands at the first.
+ * @param from place of the tap that it begins behind; null for what is applied
+ * @returns the last is the one that was asked for
+ * @throws CoreError `missing` where the one does not lie on the way to the other
+ */
+export function segmentOf(
+  items: readonly LoopItem[],
+  from: number | null,
+  place: number,
+): readonly LoopItem[] {
+  const way = wayTo(items, place);
+  const start = from === null ? 0 : way.indexOf(from) + 1;
+  if ((from !== null && start === 0) || start >= way.length)
+    throw new CoreError({
+      code: 'missing',
+      name: `The way to ${items[place]?.name ?? ''}`,
+      why: 'the other tap does not lie on it',
+    });
+  return way.slice(start).map((at, i) => ({ ...(items[at] as LoopItem), from: i === 0 ? null : i - 1 }));
+}
+
+export interface TrimEffect {
+  /** What the instrument would be off by, per cent of its own span. */
+  readonly percent: number;
+  /** Every other end of the loop, and what it would then be off by, per cent of its span. */
+  readonly others: readonly { readonly place: number; readonly percent: number }[];
+}
+
+/**
+ * What comes of trimming the instrument until a receiver that is off agrees; null where it does not see the instrument there, or is
+ * no end of the loop.
+ * @param offPercent what the receiver shows too much, per cent of its span, with the instrument as it is
+ * @throws CoreError as `tapsOf`
+ */
+export function trimEffectOn(
+  items: readonly LoopItem[],
+  place: number,
+  offPercent: number,
+  applied: number,
+): TrimEffect | null {
+  const isEnd = (at: number): boolean => !items.some(({ from }) => from === at);
+  const seenFrom = (at: number): number => {
+    const [head] = wayTo(items, at);
+    return toleranceAt(items, at, applied).contributions.find(({ item }) => item === head)?.sensitivity ?? 0;
+  };
+  if (items[place]?.from == null || !isEnd(place)) return null;
+  try {
+    const through = seenFrom(place);
+    if (through === 0) return null;
+    const percent = -offPercent / through;
+    return {
+      percent,
+      others: items.flatMap((_one, at) =>
+        at === place || !isEnd(at) ? [] : [{ place: at, percent: percent * seenFrom(at) }],
+      ),
+    };
+  } catch (error) {
+    if (error instanceof CoreError && error.problem.code === 'undefined-result') return null;
+    throw error;
+  }
+}

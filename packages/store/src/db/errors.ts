@@ -34,6 +34,7 @@ export type Refusal =
   | { code: 'range-questions'; open: readonly string[] }
   | { code: 'valves-not-right'; lacks: readonly string[] }
   | { code: 'own-work' }
+  | { code: 'receiver-unproven'; receiver: string }
   | { code: 'run-empty' }
   | { code: 'desk-taken'; by: string }
   | { code: 'desk-needed' }
@@ -101,6 +102,8 @@ const WORDS: { readonly [C in Refusal['code']]: Told<C> } = {
   'at-atmosphere': (refusal) =>
     `${refusal.what} is not set at atmosphere: the barometer moves, and the setting would move with it. Pump down first.`,
   'run-superseded': () => 'This run no longer counts: another one was begun after it. Reload to see it.',
+  'receiver-unproven': (refusal) =>
+    `${refusal.receiver} is not proven: by itself it is not inside its own tolerance at every point. A transmitter is never adjusted to a receiver that is wrong; repair or set the receiver.`,
   'desk-taken': (refusal) =>
     `${refusal.by} has taken this job over. What you typed is still here: take the job over to enter it.`,
   'desk-needed': () => 'An entry from a browser says which one it is. Reload the page to enter it.',

@@ -10,7 +10,7 @@ import {
   type Screw,
 } from '@barys/core/adjust';
 import type { InstrumentAct } from '@barys/core/port';
-import { parseTyped } from '@barys/core/text';
+import { formatSigned, parseTyped } from '@barys/core/text';
 import { convertPressure, type PressureUnit } from '@barys/core/units';
 import { guardedAct, type AdjustmentKind } from './adjustment-kinds';
 import { appendToTrail } from '../db/audit';
@@ -23,6 +23,7 @@ import { guardedJob } from './guards';
 import { lockJobAt } from './move';
 import { requireWorker } from '../people/people';
 import type { Actor } from '../people/actor';
+import { receiverTrims, type ReceiverTrim } from '../runs/loop-check';
 import { adviceOnRun, bodyOfRun, screwsAfter } from '../runs/advice';
 import { currentPass, runsOfJob } from '../runs/load';
 
@@ -54,6 +55,8 @@ export interface Adjustment {
   readonly advised: AdvisedSetting | null;
   /** What spoke against it; empty where nothing did. */
   readonly against: string;
+  /** The receiver of its loop that it was trimmed to; empty where it was trimmed to the standard, as usual. */
+  readonly toReceiver: string;
   readonly madeBy: string;
   readonly madeAt: Date;
 }
@@ -70,7 +73,7 @@ export function adjustmentsOfJob(db: Queryable, jobId: number): Promise<Adjustme
     `select adjustment.id, pass, kind, description, input_unit as "inputUnit", output_unit as "outputUnit",
        at_applied_text as "atAppliedText", before_text as "beforeText", after_text as "afterText",
        at_applied as "atApplied", before_output as before, after_output as after, null_at as "nullAt",
-       null_unit as "nullUnit", advised, against, name_at(made_by, made_at) as "madeBy", made_at as "madeAt"
+       null_unit as "nullUnit", advised, against, to_receiver as "toReceiver", name_at(made_by, made_at) as "madeBy", made_at as "madeAt"
      from adjustment where job_id = $1 order by adjustment.id`,
     [jobId],
   );
@@ -102,7 +105,7 @@ export type NewAdjustment = Pick<
   Adjustment,
   'kind' | 'description' | 'atAppliedText' | 'beforeText' | 'afterText'
 > &
-  Partial<Pick<Adjustment, 'nullAt' | 'nullUnit'>>;
+  Partial<Pick<Adjustment, 'nullAt' | 'nullUnit' | 'toReceiver'>>;
 
 /** What was changed at the instrument itself, and where. */
 export interface OverLink {
@@ -202,6 +205,7 @@ export async function logAdjustment(
     overLink === null
       ? await againstIt(tx, jobId, instrument, { kind: entry.kind, applied: at.value, before: before.output })
       : '';
+  const trim = await receiverTrimOf(tx, jobId, entry.toReceiver?.trim() ?? '', description);
   if (against !== '' && description === '') throw new StoreError({ code: 'guarded', why: against });
   const advised = await advisedFor(tx, jobId, instrument, {
     kind: entry.kind,
@@ -211,8 +215,9 @@ export async function logAdjustment(
   });
   await tx.query(
     `insert into adjustment (job_id, pass, kind, description, at_applied_text, at_applied, before_text, before_output,
-       after_text, after_output, made_by, made_at, input_unit, output_unit, over_link, null_at, null_unit, advised, against)
-     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16, $17, $18, $19)`,
+       after_text, after_output, made_by, made_at, input_unit, output_unit, over_link, null_at, null_unit, advised, against,
+       to_receiver)
+     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16, $17, $18, $19, $20)`,
     [
       jobId,
       pass,
@@ -232,14 +237,50 @@ export async function logAdjustment(
       meter?.at ?? null,
       meter?.unit ?? null,
       advised === null ? null : JSON.stringify(advised),
-      against,
+      [against, trim === null ? '' : trimInWords(trim)].filter((one) => one !== '').join(' '),
+      trim?.receiver ?? '',
     ],
   );
   await appendToTrail(tx, actor, {
     act: 'log adjustment',
     subject: { kind: 'job', id: jobId },
-    detail: { pass, kind: entry.kind, at: at.text, before: before.text, after: after.text, description },
+    detail: {
+      pass,
+      kind: entry.kind,
+      at: at.text,
+      before: before.text,
+      after: after.text,
+      description,
+      toReceiver: trim?.receiver ?? '',
+    },
   });
+}
+
+/** What a trim to a receiver does to the others, in words. */
+const trimInWords = ({ receiver, percent, others }: ReceiverTrim): string =>
+  `Trimmed to ${receiver} it is itself off by ${formatSigned(percent, 2)} % of its span${others.map((one) => `, ${one.name} by ${formatSigned(one.percent, 2)} %`).join('')}.`;
+
+/**
+ * The receiver that a transmitter is trimmed to, with what that does; null where it is trimmed to the standard.
+ * @throws StoreError `no-such` of a receiver that was not read, `receiver-unproven`, `reason-needed`
+ */
+async function receiverTrimOf(
+  tx: Queryable,
+  jobId: number,
+  receiver: string,
+  reason: string,
+): Promise<ReceiverTrim | null> {
+  if (receiver === '') return null;
+  const run = (await runsOfJob(tx, jobId)).filter(({ thrownAway }) => thrownAway === null).at(-1);
+  const trim = run === undefined ? undefined : receiverTrims(run).find((one) => one.receiver === receiver);
+  if (trim === undefined) throw new StoreError({ code: 'no-such', what: 'receiver', name: receiver });
+  if (!trim.isProven) throw new StoreError({ code: 'receiver-unproven', receiver });
+  if (reason === '')
+    throw new StoreError({
+      code: 'reason-needed',
+      why: 'why it is trimmed to a receiver and not to the standard',
+    });
+  return trim;
 }
 
 /** What refuses an adjustment that hands have made: the log keeps it, with the reason that has to be given. */

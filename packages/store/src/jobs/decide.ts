@@ -7,7 +7,8 @@ import { appendAllToTrail, appendToTrail } from '../db/audit';
 import { isSameRange } from '../registers/configuration';
 import type { Queryable } from '../db/database';
 import { StoreError } from '../db/errors';
-import { verdictOfStoredRun, missingPoints } from '../runs/evaluation';
+import { missingPoints } from '../runs/evaluation';
+import { verdictOfCheck } from '../runs/loop-check';
 import { copyInstrument, copyOf, instrumentOfJob } from './instrument-copy';
 import type { Instrument } from '../registers/instrument';
 import { findInstrument, instrumentsOf } from '../registers/instruments';
@@ -299,7 +300,7 @@ export async function decideOnRun(
 }
 
 const leavingNeeds = (run: Run): string | undefined =>
-  verdictOfStoredRun(run) === 'within' ? undefined : 'the readings ask for an adjustment';
+  verdictOfCheck(run) === 'within' ? undefined : 'the readings ask for an adjustment';
 
 /**
  * Throws the run in hand away, with a reason that stays, and begins it anew.

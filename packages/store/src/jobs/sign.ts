@@ -2,7 +2,8 @@
 import { appendToTrail } from '../db/audit';
 import type { Queryable } from '../db/database';
 import { StoreError } from '../db/errors';
-import { verdictOfStoredRun, missingPoints } from '../runs/evaluation';
+import { missingPoints } from '../runs/evaluation';
+import { verdictOfCheck } from '../runs/loop-check';
 import { lockJobAt, moveJob, reasonOfJob } from './move';
 import { copyInstrument } from './instrument-copy';
 import { asFoundRun, asLeftRun, lastDay } from './file';
@@ -51,8 +52,8 @@ export async function signJob(
   const { instrumentId } = await lockJobAt(tx, jobId, 'sign');
   await requirePassword(tx, actor, password);
   const runs = await runsToSign(tx, jobId);
-  const found = runs === null ? null : verdictOfStoredRun(runs.asFound);
-  const left = runs === null ? null : verdictOfStoredRun(runs.asLeft);
+  const found = runs === null ? null : verdictOfCheck(runs.asFound);
+  const left = runs === null ? null : verdictOfCheck(runs.asLeft);
   const said = remark.trim();
   // What was said where it was decided to leave it so is not asked for once more.
   const isExplained = said !== '' || (await reasonToLeave(tx, jobId));

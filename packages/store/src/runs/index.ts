@@ -29,7 +29,6 @@ export {
   openPoints,
   standardAt,
   type StoredRun,
-  verdictOfStoredRun,
 } from './evaluation';
 export {
   appliedPoints,
@@ -44,6 +43,16 @@ export {
   type Side,
   unitOf,
 } from './fit';
+export {
+  checkLoop,
+  type CheckedTap,
+  type LoopCheck,
+  type ReceiverTrim,
+  receiverTrims,
+  type Segment,
+  verdictOfCheck,
+  weighSegment,
+} from './loop-check';
 export { keepMark, MARK_KINDS, type MarkKind, type NewMark, type PointMark } from './marks';
 export { runsById as runsOf } from './load';
 export { saveReading, saveReadings, type TypedReading } from './reading';

@@ -6,6 +6,7 @@ import { JOB_REASONS, jobsOfInstrument, whyNotFor, whyNotWalkable } from '@barys
 import {
   accuracyOfBody,
   biasesOf,
+  loopsOf,
   listLiquids,
   notesOf,
   pastRunsOf,
@@ -22,6 +23,7 @@ import Link from 'next/link';
 import type { ReactNode } from 'react';
 import { NoteList } from '@/places/instruments/NoteList';
 import { PastRuns } from '@/places/instruments/PastRuns';
+import { LoopSheet } from '@/places/instruments/LoopSheet';
 import { VesselSheet } from '@/places/instruments/VesselSheet';
 import { StartJob } from '@/places/instruments/StartJob';
 import { BiasTable } from '@/places/jobs/BiasTable';
@@ -151,13 +153,14 @@ const NOTES = 20;
 async function foundInWorkshop({ id, measures }: Instrument) {
   const db = database();
   const isLevel = measures === 'level';
-  const [vessels, liquids, notes, biases] = await Promise.all([
+  const [vessels, liquids, notes, biases, loops] = await Promise.all([
     isLevel ? vesselsOf(db, id) : null,
     isLevel ? listLiquids(db) : [],
     notesOf(db, id, NOTES),
     biasesOf(db, id, NOTES),
+    loopsOf(db, id),
   ]);
-  return { vessels, liquids, notes, biases };
+  return { vessels, liquids, notes, biases, loops };
 }
 
 function FromWorkshop({
@@ -171,6 +174,9 @@ function FromWorkshop({
     <>
       {found.vessels !== null && (
         <VesselSheet instrument={instrument} vessels={found.vessels} liquids={found.liquids} />
+      )}
+      {instrument.configuration.signal !== 'indication' && (
+        <LoopSheet instrument={instrument} loops={found.loops} />
       )}
       {found.biases.length > 0 && (
         <Sheet title="Biases entered hot" aside="the first is in force">
@@ -218,7 +224,10 @@ export default async function InstrumentPage({ params }: { params: Params }) {
         ) : why === null ? (
           <StartJob
             tag={tag}
-            reasons={JOB_REASONS.filter((reason) => whyNotFor(reason, instrument) === null)}
+            reasons={JOB_REASONS.filter(
+              (reason) =>
+                whyNotFor(reason, instrument) === null && (reason !== 'loop check' || found.loops.length > 0),
+            )}
           />
         ) : (
           <Typography variant="body2" sx={{ color: 'text.secondary', maxWidth: 380 }}>

@@ -17,6 +17,7 @@ const adjustmentSchema = z.object({
     .transform((at) => (at === '0' ? 0 : 100))
     .optional(),
   nullUnit: z.enum(NULL_UNITS).optional(),
+  toReceiver: z.string().max(60).default(''),
 });
 
 export async function logAdjustmentAction(form: FormData): Promise<Answer> {

@@ -5,7 +5,7 @@ import { listBenches } from '@barys/store/benches';
 import { StoreError } from '@barys/store/db';
 import { asFoundRun, asLeftRun, guardedJob, type JobFile } from '@barys/store/jobs';
 import { isSameRange } from '@barys/store/registers';
-import { adviceOnRun, bodyOfRun, screwsAfter, type Run } from '@barys/store/runs';
+import { adviceOnRun, bodyOfRun, screwsAfter, type Run, receiverTrims } from '@barys/store/runs';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
 import { rangeInWords } from '@/ui/range/rangeInWords';
@@ -144,6 +144,7 @@ async function LogSheet({
         act={asLeft === null ? (taken?.content.act ?? null) : (advice?.lead ?? null)}
         screws={advice === null || !hasScrews(body) ? null : screwsAfter(before, advice, made)}
         spanScrew={trimsOf(body).includes('range wheel') ? 'range wheel' : 'span screw'}
+        receivers={receiverTrims(before)}
         guarded={await guardedJob(database(), job.id, job.instrument)}
       />
     </Sheet>

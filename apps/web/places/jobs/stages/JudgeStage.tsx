@@ -27,6 +27,9 @@ import { shownActs } from '@/places/jobs/advice/shownActs';
 import { BesideTable } from '@/places/jobs/BesideTable';
 import { DecideForm } from '@/places/jobs/DecideForm';
 import { RunSummary } from '@/places/jobs/RunSummary';
+import { LoopSheet } from '@/places/jobs/loop/LoopSheet';
+import { SegmentBoard } from '@/places/jobs/loop/SegmentBoard';
+import { shownLoop } from '@/places/jobs/loop/shownLoop';
 import { causeInWords } from '@/places/jobs/suspects/CauseRecord';
 import { shownSuspects } from '@/places/jobs/suspects/shown';
 import { SuspectBoard } from '@/places/jobs/suspects/SuspectBoard';
@@ -108,6 +111,7 @@ export async function JudgeStage({ job, vented }: { job: JobFile; vented: string
   const figures = figuresOfRun(run.madeWith);
   const lead = advice?.acts.find(({ act }) => act === advice.lead);
   const predicted = lead === undefined || lead.act === 'none' ? null : lead.points;
+  const loop = shownLoop(run);
   const read = ventedOf(vented);
   const found = weighRun(run, job.instrument.kind, await knownBeside(database(), job, run), read.value);
   return (
@@ -136,6 +140,7 @@ export async function JudgeStage({ job, vented }: { job: JobFile; vented: string
             }
           />
         </Sheet>
+        {loop !== null && <LoopSheet loop={loop} />}
         {earlier.map((one) => (
           <Sheet key={one.id} title={`Before further tests, pass ${one.pass}`}>
             <RunSummary run={one} />
@@ -156,6 +161,7 @@ export async function JudgeStage({ job, vented }: { job: JobFile; vented: string
             vented={{ text: vented, error: read.error, unit: figures.outputUnit }}
           />
         )}
+        {loop !== null && <SegmentBoard loop={loop} />}
         <Sheet>
           <RunTable run={run} />
           <BesideTable run={run} />

@@ -1,7 +1,7 @@
 import { StoreError } from '@barys/store/db';
 import { asFoundRun, asLeftRun, reasonToLeave, type JobFile } from '@barys/store/jobs';
 import { hasPassword } from '@barys/store/people';
-import { evaluateStoredRun, type Run } from '@barys/store/runs';
+import { verdictOfCheck, type Run } from '@barys/store/runs';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
 import { database } from '@/server/database';
@@ -10,6 +10,7 @@ import { Columns } from '@/ui/Columns';
 import { CorridorSheet } from '@/ui/CorridorSheet';
 import { Sheet } from '@/ui/Sheet';
 import { BiasTable } from '@/places/jobs/BiasTable';
+import { LoopRecord } from '@/places/jobs/loop/LoopRecord';
 import { CauseRecord } from '@/places/jobs/suspects/CauseRecord';
 import { OutcomeSheet } from '@/places/jobs/advice/OutcomeSheet';
 import { AdjustmentTable } from '@/places/jobs/AdjustmentTable';
@@ -24,7 +25,7 @@ export async function SignStage({ job }: { job: JobFile }) {
   const asLeft = asLeftRun(job);
   const person = await actingPerson();
   const final = asLeft ?? asFound;
-  const finalVerdict = final === null ? null : evaluateStoredRun(final).verdict;
+  const finalVerdict = final === null ? null : verdictOfCheck(final);
   return (
     <Columns columns="1fr 1fr">
       {asFound === null ? <WithoutRun job={job} /> : <Runs job={job} asFound={asFound} asLeft={asLeft} />}
@@ -67,6 +68,7 @@ function Runs({ job, asFound, asLeft }: { job: JobFile; asFound: Run; asLeft: Ru
           <AdjustmentTable adjustments={job.adjustments} />
         </Sheet>
       )}
+      <LoopRecord asFound={asFound} asLeft={asLeft} />
       <CauseRecord job={job} />
       <OutcomeSheet job={job} />
     </Columns>

@@ -30,10 +30,13 @@ function Bar({ probability }: { probability: number }) {
 
 function Row({
   suspect: { suspicion, title, figure, test, probability, left },
+  group,
   isChosen,
   onChoose,
 }: {
   suspect: ShownSuspect;
+  /** Radio buttons of one name belong together. */
+  group: string;
   isChosen: boolean;
   onChoose: (suspicion: Suspicion) => void;
 }) {
@@ -53,7 +56,7 @@ function Row({
       }}
     >
       <Radio
-        name="suspicion"
+        name={group}
         value={suspicion}
         checked={isChosen}
         onChange={() => onChoose(suspicion)}
@@ -85,17 +88,19 @@ function Row({
 
 export function SuspectSheet({
   shown: { headline, isTold, suspects, others, working },
+  title = 'What would look like this',
   chosen,
   onChoose,
   children,
 }: {
   shown: ShownSuspects;
+  title?: string;
   chosen: Suspicion;
   onChoose: (suspicion: Suspicion) => void;
   children?: ReactNode;
 }) {
   return (
-    <Sheet title="What would look like this" aside="before anything is turned">
+    <Sheet title={title} aside="before anything is turned">
       <Typography sx={{ fontSize: 19, lineHeight: 1.3, fontWeight: isTold ? 700 : undefined, mb: 0.5 }}>
         {headline}
       </Typography>
@@ -104,6 +109,7 @@ export function SuspectSheet({
           <Row
             key={suspect.suspicion}
             suspect={suspect}
+            group={title}
             isChosen={suspect.suspicion === chosen}
             onChoose={onChoose}
           />

@@ -1,5 +1,11 @@
 /** Suspicions as the page of a job shows them: plain data, so that a server can hand them to a browser. */
-import { leftWords, suspectWords, workWeighing, type Suspicion } from '@barys/core/suspects';
+import {
+  leftWords,
+  suspectWords,
+  workWeighing,
+  type SuspectUnits,
+  type Suspicion,
+} from '@barys/core/suspects';
 import { formatFixed } from '@barys/core/text';
 import type { Step } from '@barys/core/working';
 import { suspectUnitsOf, type Run, type weighRun } from '@barys/store/runs';
@@ -40,9 +46,15 @@ const list = (names: readonly string[]): string =>
   names.length < 2 ? (names[0] ?? '') : `${names.slice(0, -1).join(', ')} or ${names.at(-1) ?? ''}`;
 const lower = (text: string): string => text.charAt(0).toLowerCase() + text.slice(1);
 
-export function shownSuspects(run: Run, found: NonNullable<ReturnType<typeof weighRun>>): ShownSuspects {
-  const { suspected, weighed } = found;
-  const units = suspectUnitsOf(run);
+export const shownSuspects = (run: Run, found: NonNullable<ReturnType<typeof weighRun>>): ShownSuspects =>
+  shownOf(found, suspectUnitsOf(run), (errors) => fittedOf(run, errors));
+
+/** @param fitted what errors of a suspicion, per cent of span in the order of the readings, are on the drawing */
+export function shownOf(
+  { suspected, weighed }: NonNullable<ReturnType<typeof weighRun>>,
+  units: SuspectUnits,
+  fitted: (errorsPercentSpan: readonly number[]) => readonly CorridorPoint[],
+): ShownSuspects {
   const shown = weighed.suspects
     .filter(({ probability }, i) => i < 2 || (i < MOST_SHOWN && probability >= WORTH_SHOWING))
     .map((suspect) => ({
@@ -50,7 +62,7 @@ export function shownSuspects(run: Run, found: NonNullable<ReturnType<typeof wei
       ...suspectWords(suspect, suspected, units),
       probability: suspect.probability,
       left: leftWords(suspect),
-      fitted: fittedOf(run, suspect.errorsPercentSpan),
+      fitted: fitted(suspect.errorsPercentSpan),
     }));
   const [first] = shown;
   const rivals = shown

@@ -27,6 +27,7 @@ import {
   type DrumResult,
   type DrumRow,
 } from './compute';
+import { keepVesselAction } from '../hand-over/actions';
 import { HandOver } from '../hand-over/HandOver';
 import { DrumForm } from './DrumForm';
 import { HotCheck } from './HotCheck';
@@ -110,7 +111,12 @@ function Results({
             onTag={(tag) => change({ tag })}
             configuration={configurationOfDrum(fields)}
             note={noteOfDrum(fields, result)}
-            vessel={{ tool: 'drum', fields, onWhy: (why) => change({ why }) }}
+            version={{
+              what: 'vessel',
+              why: fields.why,
+              onWhy: (why) => change({ why }),
+              keep: (tag) => keepVesselAction({ tag, tool: 'drum', fields }),
+            }}
           />
         </Stack>
       </Columns>

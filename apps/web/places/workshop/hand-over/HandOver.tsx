@@ -13,12 +13,15 @@ import { Refused } from '@/ui/Refused';
 import { Sheet } from '@/ui/Sheet';
 import { useSubmit } from '@/ui/useSubmit';
 import { useTyped } from '@/ui/useTyped';
-import { handOverAction, keepNoteAction, keepVesselAction } from './actions';
+import type { Answer } from '@/server/answer';
+import { handOverAction, keepNoteAction } from './actions';
 
-interface VesselEntry {
-  readonly tool: 'level' | 'drum';
-  readonly fields: Readonly<Record<string, string>> & { readonly why: string };
+/** What an instrument keeps in versions: the vessel of a level, a loop. */
+export interface VersionEntry {
+  readonly what: 'vessel' | 'loop';
+  readonly why: string;
   readonly onWhy: (why: string) => void;
+  readonly keep: (tag: string) => Promise<Answer>;
 }
 
 interface HandOverProps {
@@ -29,8 +32,8 @@ interface HandOverProps {
   configuration: Readonly<Record<string, string>> | null;
   /** What a note begins with. */
   note: string;
-  /** What stands in the fields of a tool that works out a level; kept with the instrument as its vessel. */
-  vessel?: VesselEntry;
+  /** What stands in the fields of the tool, where an instrument keeps it in versions. */
+  version?: VersionEntry;
   /** What handing over means here, before anything else. */
   about?: string;
   /** Where the job may be one in which the body is exchanged: torques in which unit. */
@@ -43,7 +46,7 @@ export function HandOver({
   onTag,
   configuration,
   note,
-  vessel,
+  version,
   about,
   torqueUnit,
 }: HandOverProps) {
@@ -65,7 +68,7 @@ export function HandOver({
           {configuration !== null && (
             <JobForm tag={tag} configuration={configuration} torqueUnit={torqueUnit} />
           )}
-          {vessel !== undefined && <VesselKeep tag={tag} vessel={vessel} />}
+          {version !== undefined && <VersionKeep tag={tag} version={version} />}
           <NoteForm key={tag} tag={tag} note={note} />
         </Stack>
       )}
@@ -149,31 +152,32 @@ function NoteForm({ tag, note }: { tag: string; note: string }) {
   );
 }
 
-/** What stands in the fields becomes the vessel of the instrument, in a new version. */
-function VesselKeep({ tag, vessel: { tool, fields, onWhy } }: { tag: string; vessel: VesselEntry }) {
-  const { answer, isPending, isKept, form } = useSubmit(keepVesselAction);
+/** What stands in the fields becomes a new version of what the instrument has of its kind. */
+function VersionKeep({ tag, version }: { tag: string; version: VersionEntry }) {
+  const { what, why, onWhy, keep } = version;
+  const { answer, isPending, isKept, form } = useSubmit(keep);
   return (
     <form
       {...form(
-        () => ({ tag, tool, fields }),
+        () => tag,
         () => onWhy(''),
       )}
     >
       <Stack direction="row" sx={{ gap: 1, flexWrap: 'wrap', alignItems: 'flex-start' }}>
         <TextField
-          label="Or as its vessel: why"
-          value={fields.why}
+          label={`Or as its ${what}: why`}
+          value={why}
           onChange={(event) => onWhy(event.target.value)}
           sx={{ flex: 1, minWidth: 200 }}
         />
         <Button type="submit" aria-busy={isPending} sx={{ minHeight: 44 }}>
-          Keep the vessel
+          Keep the {what}
         </Button>
       </Stack>
       <Refused answer={answer} />
       {isKept && (
         <Alert severity="success" variant="outlined" sx={{ mt: 1 }}>
-          {`Kept as a new version of the vessel of ${tag}.`}
+          {`Kept as a new version of the ${what} of ${tag}.`}
         </Alert>
       )}
     </form>

@@ -7,7 +7,9 @@ import {
   configurationSchema,
   findInstrument,
   keepBias,
+  keepLoop,
   keepVessel,
+  loopSchema,
   noteSchema,
   VESSEL_TOOLS,
   vesselSchema,
@@ -22,6 +24,7 @@ import {
 } from '@/places/instruments/fields';
 import { act, thenGo, thenStay } from '@/server/act';
 import type { Answer } from '@/server/answer';
+import { readLoop } from './loop';
 import { readVessel } from './vessel';
 import { rangeInWords } from '@/ui/range/rangeInWords';
 
@@ -80,6 +83,18 @@ export async function keepVesselAction(entry: {
     const { why: reason, fields, range } = readVessel(tool, entry.fields);
     const vessel = vesselSchema.parse({ tool, fields, lrvPa: range.lrvPa, urvPa: range.urvPa, reason });
     await act((tx, actor) => keepVessel(tx, actor, tag, vessel));
+  });
+}
+
+/** Keeps what stands in the fields of the tool as the loop of an instrument; its chain is worked out here again. */
+export async function keepLoopAction(entry: {
+  tag: string;
+  fields: Readonly<Record<string, string>>;
+}): Promise<Answer> {
+  return thenStay(async () => {
+    const tag = tagSchema.parse(entry.tag);
+    const loop = loopSchema.parse(readLoop(entry.fields));
+    await act((tx, actor) => keepLoop(tx, actor, tag, loop));
   });
 }
 

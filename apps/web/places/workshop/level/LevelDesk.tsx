@@ -33,6 +33,7 @@ import { Unworkable } from '../deskFields';
 import { isFault } from '../typed';
 import { LevelDrawing } from './LevelDrawing';
 import { LevelForm } from './LevelForm';
+import { keepVesselAction } from '../hand-over/actions';
 import { HandOver } from '../hand-over/HandOver';
 import { levelForEnd } from './move';
 import { VesselForm } from './VesselForm';
@@ -106,7 +107,12 @@ function Results({ fields, change, result }: { fields: LevelFields; change: Chan
             onTag={(tag) => change({ tag })}
             configuration={configurationOfLevel(fields, result)}
             note={noteOfLevel(fields, result)}
-            vessel={{ tool: 'level', fields, onWhy: (why) => change({ why }) }}
+            version={{
+              what: 'vessel',
+              why: fields.why,
+              onWhy: (why) => change({ why }),
+              keep: (tag) => keepVesselAction({ tag, tool: 'level', fields }),
+            }}
           />
         </Stack>
       </Columns>

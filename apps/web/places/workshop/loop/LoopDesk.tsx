@@ -1,11 +1,14 @@
 'use client';
+import { TOLERANCE_SUMS } from '@barys/core/loop';
 import { formatFixed } from '@barys/core/text';
 import Alert from '@mui/material/Alert';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import FormControlLabel from '@mui/material/FormControlLabel';
 import Checkbox from '@mui/material/Checkbox';
+import MenuItem from '@mui/material/MenuItem';
 import Stack from '@mui/material/Stack';
+import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { arrayMove } from '@dnd-kit/sortable';
 import { useState } from 'react';
@@ -15,6 +18,7 @@ import { NumberField } from '@/ui/NumberField';
 import { Sheet } from '@/ui/Sheet';
 import { TakeAlong } from '@/ui/TakeAlong';
 import { useAddress } from '@/ui/useAddress';
+import { keepLoopAction } from '../hand-over/actions';
 import { HandOver } from '../hand-over/HandOver';
 import { computeLoop, csvOfLoop, LIKELY, noteOfLoop, type LoopResult } from './compute';
 import {
@@ -121,6 +125,12 @@ export function LoopDesk({ initial }: { initial: LoopFields }) {
             onTag={(tag) => change({ tag })}
             configuration={null}
             note={noteOfLoop(result)}
+            version={{
+              what: 'loop',
+              why: fields.why,
+              onWhy: (why) => change({ why }),
+              keep: (tag) => keepLoopAction({ tag, fields }),
+            }}
           />
         </>
       )}
@@ -164,6 +174,19 @@ function Head({
         }
         label="It measures a flow by a root"
       />
+      <TextField
+        select
+        label="Judged by"
+        value={fields.judgedBy}
+        onChange={({ target }) => change({ judgedBy: target.value })}
+        sx={{ minWidth: 230 }}
+      >
+        {TOLERANCE_SUMS.map((one) => (
+          <MenuItem key={one} value={one}>
+            {one === 'sum' ? 'the sum of tolerances' : 'the root of the sum of squares'}
+          </MenuItem>
+        ))}
+      </TextField>
     </Box>
   );
 }
@@ -177,7 +200,7 @@ function Roots({ result: { wrongRoots } }: { result: LoopResult }) {
   ));
 }
 
-function Tolerances({ result: { taps } }: { result: LoopResult }) {
+function Tolerances({ result: { taps, judgedBy } }: { result: LoopResult }) {
   const figure = (value: number | undefined) =>
     value === undefined ? '–' : <Figure>{formatFixed(value, 3)}</Figure>;
   return (
@@ -196,7 +219,7 @@ function Tolerances({ result: { taps } }: { result: LoopResult }) {
       />
       <Typography variant="body2" sx={{ color: 'text.secondary', mt: 1 }}>
         Per cent of the span at the tap, each seen through the slope of what stands behind it, where this is
-        applied. A reading is judged by the sum.
+        applied. A reading is judged by the {judgedBy}.
       </Typography>
     </Sheet>
   );

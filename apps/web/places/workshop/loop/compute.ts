@@ -1,13 +1,17 @@
 /** What a loop comes to: what stands at each tap, whether the root is taken once, and which item is wrong. */
 import {
   diagnose,
+  judgeTap,
   rootsTo,
   tapsOf,
   toleranceAt,
+  TOLERANCE_SUMS,
+  trimEffectOn,
   type Diagnosis,
   type LoopItem,
   type NextTap,
   type TapReading,
+  type ToleranceSum,
 } from '@barys/core/loop';
 import { CoreError } from '@barys/core/errors';
 import { decimalsForResolution, formatFixed, formatSigned, resolutionForSpan } from '@barys/core/text';
@@ -38,6 +42,7 @@ export interface Tap {
 export interface LoopResult {
   readonly items: readonly LoopItem[];
   readonly taps: readonly Tap[];
+  readonly judgedBy: ToleranceSum;
   readonly applied: number;
   /** Null before anything is read. */
   readonly diagnosis: Diagnosis | null;
@@ -56,6 +61,24 @@ const STANDARD_OF_EXPANDED = 2;
 export const LIKELY = 0.6;
 /** A tap that takes away less than this says nothing more, bits. */
 const WORTH_BITS = 0.05;
+
+/** Exact on the limit, as the reading of a loop check. */
+function verdictOf(
+  items: readonly LoopItem[],
+  place: number,
+  applied: number,
+  output: number,
+  by: ToleranceSum,
+): 'within' | 'outside' | 'not-judged' {
+  const judged = judgeTap(
+    items,
+    place,
+    { cycle: 1, direction: 'up', nominalPercent: 0, applied, output },
+    by,
+  );
+  if (judged === null) return 'not-judged';
+  return judged.verdict === 'outside' ? 'outside' : 'within';
+}
 
 /** @throws CoreError where the root at no flow hides what stands before it */
 function toleranceOr(items: readonly LoopItem[], place: number, applied: number): Tap['tolerance'] {
@@ -79,6 +102,7 @@ export function computeLoop(fields: LoopFields): LoopResult {
       { code: 'not-positive', name: 'What a reading is known to', value: percent },
       'meter',
     );
+  const judgedBy = TOLERANCE_SUMS.find((one) => one === fields.judgedBy) ?? 'sum';
   const values = tapsOf(items, applied);
   const readings: TapReading[] = [];
   const taps = typed.map((one, place): Tap => {
@@ -107,13 +131,7 @@ export function computeLoop(fields: LoopFields): LoopResult {
           : {
               share: shareOf(read),
               errorPercent,
-              verdict:
-                tolerance === null
-                  ? 'not-judged'
-                  : // Both are computed, so a hair of rounding does not count.
-                    Math.abs(errorPercent) <= tolerance.sum * (1 + 1e-9)
-                    ? 'within'
-                    : 'outside',
+              verdict: verdictOf(items, place, applied, read, judgedBy),
             },
       roots: rootsTo(items, place),
       tolerance,
@@ -136,6 +154,7 @@ export function computeLoop(fields: LoopFields): LoopResult {
   return {
     items,
     taps,
+    judgedBy,
     applied,
     diagnosis,
     next,
@@ -163,25 +182,14 @@ export function trimEffect({ items, taps, applied, diagnosis }: LoopResult): Tri
   const [best] = diagnosis?.suspicions ?? [];
   const place = best?.item ?? null;
   if (place === null || items[place]?.from === null || best?.offPercent == null) return null;
-  const seenFrom = (at: number) =>
-    toleranceAt(items, at, applied).contributions.find(({ item }) => item === 0)?.sensitivity ?? 0;
-  const ends = taps.flatMap(({ isEnd }, at) => (isEnd ? [at] : []));
-  if (!ends.includes(place)) return null;
-  try {
-    const through = seenFrom(place);
-    if (through === 0) return null;
-    const percent = -best.offPercent / through;
-    return {
-      receiver: items[place]?.name ?? '',
-      percent,
-      others: ends
-        .filter((at) => at !== place)
-        .map((at) => ({ name: items[at]?.name ?? '', percent: percent * seenFrom(at) })),
-    };
-  } catch (error) {
-    if (error instanceof CoreError) return null;
-    throw error;
-  }
+  const effect = trimEffectOn(items, place, best.offPercent, applied);
+  return effect === null
+    ? null
+    : {
+        receiver: items[place]?.name ?? '',
+        percent: effect.percent,
+        others: effect.others.map((one) => ({ name: items[one.place]?.name ?? '', percent: one.percent })),
+      };
 }
 
 export const noteOfLoop = ({ taps, diagnosis, items }: LoopResult): string => {

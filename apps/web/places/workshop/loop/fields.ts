@@ -110,6 +110,10 @@ export const LOOP_FIELDS = {
   /** What a reading is known to, % of span of its tap. */
   meter: '0.05',
   items: textOfItems(USUAL),
+  /** Whether readings are judged by the sum of the tolerances or by the root of the sum of their squares. */
+  judgedBy: 'sum' as string,
+  /** Why it is kept with an instrument. */
+  why: '',
 };
 export type LoopFields = Readonly<typeof LOOP_FIELDS>;
 

@@ -19,6 +19,7 @@ import Button from '@mui/material/Button';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
 import { AdviceRecord } from '@/places/jobs/advice/OutcomeSheet';
+import { LoopRecord } from '@/places/jobs/loop/LoopRecord';
 import { CauseRecord } from '@/places/jobs/suspects/CauseRecord';
 import { AdjustmentTable } from '@/places/jobs/AdjustmentTable';
 import { AmendForm } from '@/places/jobs/AmendForm';
@@ -98,6 +99,7 @@ export default async function RecordPage({ params }: { params: Params }) {
             <AdjustmentTable adjustments={job.adjustments} />
           </Sheet>
         )}
+        <LoopRecord asFound={asFound} asLeft={asLeft} />
         <CauseRecord job={job} />
         <AdviceRecord job={job} />
         {amendments.length > 0 && (
