@@ -42,6 +42,7 @@ import instrumentData from './data/instruments.json' with { type: 'json' };
 import people from './data/people.json' with { type: 'json' };
 import references from './data/references.json' with { type: 'json' };
 import { plantHotCheck, plantLevelJobs, plantVessels } from './levels';
+import { plantLoops } from './loops';
 import { plantProcedures, procedureFor } from './procedures';
 import { makeVisit, OLDEST_MONTHS, pastVisits, type DemoInstrument } from './visits';
 
@@ -271,6 +272,7 @@ async function plant(tx: Queryable, now: Dayjs): Promise<void> {
     await plantInstrument(tx, data, bodies, beginning, now.add(data.dueInDays, 'day'));
 
   await plantVessels(tx, beginning);
+  await plantLoops(tx, beginning);
 
   const visits = instruments.filter(isSimulated).flatMap((instrument, index) => {
     const dueOn = now.add(instrument.dueInDays, 'day');

@@ -16,7 +16,7 @@ import type {
   WorkPlace,
 } from '@barys/store/jobs';
 import type { JobDoubt } from '@barys/store/registers';
-import type { Beside, Run } from '@barys/store/runs';
+import type { Run } from '@barys/store/runs';
 
 export const STAGE_WORD: Record<Standing, string> = {
   brief: 'Brief',

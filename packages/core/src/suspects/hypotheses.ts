@@ -259,13 +259,12 @@ class Suspecting {
     const parameters = [this.gains()];
     const ofSensor = { parameters, condition: ([sensorGain = 0]: readonly number[]) => ({ sensorGain }) };
     if (lrv === 0) return alone(ofSensor);
-    return alike([
-      ofSensor,
-      {
-        parameters,
-        condition: ([sensorGain = 0]) => ({ sensorGain, sensorZero: -sensorGain * lrv }),
-      },
-    ]);
+    const ofSpan = {
+      parameters,
+      condition: ([sensorGain = 0]: readonly number[]) => ({ sensorGain, sensorZero: -sensorGain * lrv }),
+    };
+    // What reads a signal and no pressure has no true zero but its live one.
+    return this.unit === null ? alone(ofSpan) : alike([ofSensor, ofSpan]);
   }
 
   /** Out of what was shut in, so that more is lost the longer it stands; or past a restriction, always the same share. */
@@ -319,7 +318,8 @@ class Suspecting {
 
   private references(): Variant[] {
     const { readings } = this.of;
-    if (readings.length === 0) return [];
+    // A signal was read by the same meter at both ends of what lies between.
+    if (readings.length === 0 || this.unit === null) return [];
     const size = Math.max(0.006, this.limit);
     return [
       {

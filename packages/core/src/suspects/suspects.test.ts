@@ -109,7 +109,7 @@ const PLANTED: readonly {
     suspicion: 'head',
     output: (x) => limited(line(x + 25)),
     value: [25, 0.3],
-    figure: /^2\.5 m of water on the high side$/,
+    figure: /^2\.5\d m of water on the high side$/,
   },
   {
     suspicion: 'friction',
@@ -254,6 +254,25 @@ describe('what else is known', () => {
     expect(
       suspectWords(suspect(suspected, 'resistor'), suspected, { input: 'kPa', output: 'V' }).figure,
     ).toMatch(/^24[23]\.?\d* Ω in place of 250 Ω$/);
+  });
+
+  it('tells the resistor of a loop from a gain: it has no live zero of its own', () => {
+    const suspected: Suspected = {
+      range: { lrv: 4, urv: 20, outputLow: 1, outputHigh: 5 },
+      readings: [4, 8, 12, 16, 20].map((applied) => ({ applied, output: applied * 0.245, direction: 'up' })),
+      limitPercent: 0.2,
+      inputUnit: null,
+      pressureKind: null,
+      resistorOhm: 250,
+    };
+    const { told, suspects } = weigh(suspected);
+    expect(told).toBe('resistor');
+    expect(suspects.map(({ suspicion }) => suspicion)).not.toContain('reference');
+    const card = {
+      ...suspected,
+      readings: suspected.readings.map((one) => ({ ...one, output: 1 + (one.applied - 4) * 0.245 })),
+    };
+    expect(weigh(card).told).toBe('gain');
   });
 
   it('knows a display of another scale', () => {

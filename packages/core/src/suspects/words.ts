@@ -1,6 +1,12 @@
 /** A suspicion in a technician's words: what it is, how large in the unit that is thought in, and which test decides. */
-import { transferOf } from '../signal';
-import { formatFixed, formatSignificant } from '../text';
+import { outputSpan, transferOf } from '../signal';
+import {
+  decimalsForResolution,
+  formatFixed,
+  formatSignificant,
+  formatSigned,
+  resolutionForSpan,
+} from '../text';
 import { PRESSURE_UNITS, type PressureUnit } from '../units';
 import type { Suspected } from './condition';
 import { headOfMetre, type Suspicion } from './hypotheses';
@@ -21,8 +27,9 @@ export interface SuspectUnits {
   readonly display?: string;
 }
 
-const signed = (value: number, digits = 3): string =>
-  value > 0 ? `+${formatSignificant(value, digits)}` : formatSignificant(value, digits);
+/** A value with its sign, to a thousandth of a per cent of what it is held against: no rounding noise is shown as a figure. */
+const signed = (value: number, whole: number): string =>
+  formatSigned(value, decimalsForResolution(resolutionForSpan(whole)) + 1);
 
 const TESTS: Readonly<Record<Suspicion, string>> = {
   nothing: 'None: leave it as it is.',
@@ -90,7 +97,7 @@ export const SUSPICION_NAMES: Readonly<Record<Suspicion, string>> = {
 };
 
 /** Share as per cent, with its sign. */
-const percent = (share: number): string => `${signed(share * 100)} %`;
+const percent = (share: number): string => `${formatSigned(share * 100, 3)} %`;
 
 function figureOf({ suspicion, fit }: Suspect, suspected: Suspected, units: SuspectUnits): string {
   const { condition, variant, values } = fit;
@@ -98,7 +105,7 @@ function figureOf({ suspicion, fit }: Suspect, suspected: Suspected, units: Susp
   const { range, resistorOhm, inputUnit, pressureKind } = suspected;
   const span = Math.abs(range.urv - range.lrv);
   const ofSpan = (value: number): string =>
-    `${signed(value)} ${units.input} (${percent(value / span)} of span)`;
+    `${signed(value, span)} ${units.input} (${percent(value / span)} of span)`;
   const rangeWords = `${formatSignificant(condition.lrv, 4)} to ${formatSignificant(condition.urv, 4)} ${units.input}`;
   switch (suspicion) {
     case 'nothing':
@@ -112,9 +119,9 @@ function figureOf({ suspicion, fit }: Suspect, suspected: Suspected, units: Susp
     case 'gain':
       return percent(condition.sensorGain);
     case 'zero and gain':
-      return `${signed(condition.sensorZero)} ${units.input} and ${percent(condition.sensorGain)}`;
+      return `${signed(condition.sensorZero, span)} ${units.input} and ${percent(condition.sensorGain)}`;
     case 'output zero':
-      return `${signed(condition.outputZero * Math.abs(range.outputHigh - range.outputLow))} ${units.output}`;
+      return `${signed(condition.outputZero * outputSpan(range), outputSpan(range))} ${units.output}`;
     case 'output gain':
     case 'bent':
       return percent(first);
@@ -132,7 +139,7 @@ function figureOf({ suspicion, fit }: Suspect, suspected: Suspected, units: Susp
     case 'head':
       return inputUnit === null
         ? ''
-        : `${formatSignificant(Math.abs(first) / headOfMetre(inputUnit), 2)} m of water on the ${first > 0 ? 'high' : 'low'} side`;
+        : `${formatFixed(Math.abs(first) / headOfMetre(inputUnit), 2)} m of water on the ${first > 0 ? 'high' : 'low'} side`;
     case 'resistor':
       return `${formatSignificant(condition.scale * (resistorOhm ?? 0), 4)} Ω in place of ${formatSignificant(resistorOhm ?? 0, 4)} Ω`;
     case 'saturated':
@@ -151,8 +158,8 @@ function figureOf({ suspicion, fit }: Suspect, suspected: Suspected, units: Susp
     case 'reference':
       return `it shows ${
         variant.name === 'gain'
-          ? `${formatSignificant(Math.abs(first * 100), 3)} % of the reading`
-          : `${formatSignificant(Math.abs(first), 3)} ${units.input}`
+          ? `${formatFixed(Math.abs(first * 100), 3)} % of the reading`
+          : `${signed(Math.abs(first), span).replace('+', '')} ${units.input}`
       } too ${first > 0 ? 'much' : 'little'}`;
   }
 }

@@ -117,6 +117,7 @@ export async function JudgeStage({ job, vented }: { job: JobFile; vented: string
   return (
     <Columns columns="1.1fr 1fr">
       <Stack sx={{ gap: 1.5 }}>
+        {loop !== null && <LoopSheet loop={loop} />}
         <Sheet
           title={earlier.length === 0 ? 'What the readings say' : `What the readings say, pass ${run.pass}`}
         >
@@ -140,7 +141,6 @@ export async function JudgeStage({ job, vented }: { job: JobFile; vented: string
             }
           />
         </Sheet>
-        {loop !== null && <LoopSheet loop={loop} />}
         {earlier.map((one) => (
           <Sheet key={one.id} title={`Before further tests, pass ${one.pass}`}>
             <RunSummary run={one} />
@@ -148,6 +148,7 @@ export async function JudgeStage({ job, vented }: { job: JobFile; vented: string
         ))}
       </Stack>
       <Stack sx={{ gap: 1.5 }}>
+        {loop !== null && <SegmentBoard loop={loop} />}
         {found === null ? (
           <CorridorSheet asFound={run} predicted={predicted} height={225} />
         ) : (
@@ -161,7 +162,6 @@ export async function JudgeStage({ job, vented }: { job: JobFile; vented: string
             vented={{ text: vented, error: read.error, unit: figures.outputUnit }}
           />
         )}
-        {loop !== null && <SegmentBoard loop={loop} />}
         <Sheet>
           <RunTable run={run} />
           <BesideTable run={run} />

@@ -178,7 +178,7 @@ export interface TrimEffect {
 }
 
 /** Receivers stand at the ends; null where the likeliest is not one of them, or is none. */
-export function trimEffect({ items, taps, applied, diagnosis }: LoopResult): TrimEffect | null {
+export function trimEffect({ items, applied, diagnosis }: LoopResult): TrimEffect | null {
   const [best] = diagnosis?.suspicions ?? [];
   const place = best?.item ?? null;
   if (place === null || items[place]?.from === null || best?.offPercent == null) return null;
