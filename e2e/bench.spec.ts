@@ -3,7 +3,7 @@ import { spawn, type ChildProcess } from 'node:child_process';
 import { once } from 'node:events';
 import { connect } from 'node:net';
 import type { Page } from '@playwright/test';
-import { expectAccessible, workAs } from './support/hands';
+import { expectAccessible, fillConnection, skipToConnect, workAs } from './support/hands';
 import { expect, test } from './support/works';
 
 const ROOT = new URL('..', import.meta.url).pathname;
@@ -401,4 +401,40 @@ test('live without a controller: a person works the pump, and Enter takes what s
   await expect(live).toHaveCount(0);
   await page.getByRole('link', { name: /record so far/ }).click();
   await expect(page.getByText('Read over a link, Bench A (PC-02, DM-01): point 7.')).toBeVisible();
+});
+
+test('a loop check goes by itself where its taps are linked, and finds the wrong resistor', async ({
+  page,
+}) => {
+  test.setTimeout(240_000);
+  const token = await tokenOf(page, 'Bench A');
+  // 245 ohms stand where 250 should.
+  startLink(page, token, ...SIMULATED, '--fault', 'wrong resistor=245');
+  await workAs(page, 'Technician A');
+  await page.goto('/instruments/FT-1305');
+  await page.getByRole('combobox', { name: 'Why' }).click();
+  await page.getByRole('option', { name: 'Loop check' }).click();
+  await page.getByRole('button', { name: 'Start a job' }).click();
+  await skipToConnect(page);
+  await fillConnection(page);
+  await page.getByRole('button', { name: 'Connected, begin as found' }).click();
+  await page.getByRole('button', { name: 'Run it at a bench' }).click();
+  const form = page.getByRole('region', { name: 'Run it at a bench' });
+  // What reads its unit is chosen by itself: volts for the resistor, a display for card and indicator.
+  await expect(form.getByRole('combobox', { name: 'R 250 Ω' })).toHaveText('Voltmeter, voltage', {
+    timeout: 30_000,
+  });
+  await expect(form.getByRole('combobox', { name: 'FI-1305' })).toHaveText('Panel, display');
+  await form.getByRole('combobox', { name: 'AI-3.7' }).click();
+  await page.getByRole('option', { name: 'Receiver, display' }).click();
+  await expectAccessible(page);
+  await form.getByRole('button', { name: 'Run it', exact: true }).click();
+  await expect(page.getByRole('button', { name: 'Judge', exact: true })).toBeVisible({ timeout: 180_000 });
+  await page.getByRole('button', { name: 'Judge', exact: true }).click();
+  await page.waitForURL(/judge$/);
+  const loop = page.getByRole('region', { name: 'The loop', exact: true });
+  await expect(loop.getByRole('row', { name: /^R 250 Ω, likely wrong/ })).toContainText('outside');
+  await expect(page.getByRole('region', { name: 'What would look like this of R 250 Ω' })).toContainText(
+    /24[45]\.?\d* Ω in place of 250 Ω/,
+  );
 });

@@ -53,6 +53,7 @@ class FakeBarys {
   orders: { id: number; name: Order }[] = [];
   isAway = false;
   plan: Plan = PLAN;
+  taps: Task['taps'] = [];
   ends: BeatAnswer['ends'] = [];
   requests: BeatAnswer['requests'] = [];
   answers: Beat['answers'][number][] = [];
@@ -100,6 +101,7 @@ class FakeBarys {
       plan: this.plan,
       open: PLAN.stops.map(({ position }) => position).filter((position) => !this.kept.has(position)),
       devices: { reference: 'Controller', output: 'Loop meter', digital: 'Transmitter' },
+      taps: this.taps,
       lastTaken: this.all.at(-1)?.position ?? null,
       orders: this.orders.filter(({ id }) => id > this.doneOrder),
       wasHeld: this.held,
@@ -111,8 +113,8 @@ class FakeBarys {
 }
 
 /** The bench in memory, so that its time is the test's; over wires it is driven in text.test and in the journeys. */
-function benchOf(simulation: Simulation): Simulated {
-  const through = (of: 'controller' | 'meter' | 'transmitter'): Port => {
+function benchOf(simulation: Simulation): Simulated & { readonly atTaps: Simulated['devices'] } {
+  const through = (of: 'controller' | 'meter' | 'transmitter' | 'voltmeter' | 'receiver'): Port => {
     const now = () => {
       const { world, unit } = simulation.now();
       return portsOf(world, unit, 7, () => Date.now())[of];
@@ -141,6 +143,10 @@ function benchOf(simulation: Simulation): Simulated {
       { name: 'Controller', port: through('controller') },
       { name: 'Loop meter', port: through('meter') },
       { name: 'Transmitter', port: through('transmitter') },
+    ],
+    atTaps: [
+      { name: 'Voltmeter', port: through('voltmeter') },
+      { name: 'Receiver', port: through('receiver') },
     ],
   };
 }
@@ -181,10 +187,46 @@ describe('a link', () => {
       devices: bench.devices.map((one) => (one.name === of ? { ...one, port: change(one.port) } : one)),
     }));
 
+  it('reads the taps of a loop, in their units: volts as they are, per cent of a receiver on its scale', async () => {
+    const scene = new Scene((bench) => ({
+      ...bench,
+      devices: [...bench.devices, ...(bench as ReturnType<typeof benchOf>).atTaps],
+    }));
+    const tap = { low: 0, high: 320, decimals: 2 } as const;
+    scene.barys.taps = [
+      {
+        ...tap,
+        key: 'tap-1',
+        device: 'Voltmeter',
+        channel: 'voltage',
+        unit: 'V',
+        low: 1,
+        high: 5,
+        decimals: 4,
+      },
+      { ...tap, key: 'tap-2', device: 'Receiver', channel: 'display', unit: 'm³/h' },
+    ];
+    scene.barys.plan = {
+      ...PLAN,
+      taps: [
+        { key: 'tap-1', span: 4 },
+        { key: 'tap-2', span: 320 },
+      ],
+    };
+    await scene.until(() => scene.barys.isEnded);
+    const [volts, flow] = scene.barys.kept.get(2)?.taps ?? [];
+    expect([volts?.key, flow?.key]).toEqual(['tap-1', 'tap-2']);
+    // Half the range: 12 mA over 250 ohms, and half of 320.
+    expect(Math.abs(Number(volts?.text) - 3)).toBeLessThan(0.005);
+    expect(Math.abs(Number(flow?.text) - 160)).toBeLessThan(0.4);
+    expect(volts?.raw).toMatch(/ V$/);
+  });
+
   it('tells all values, goes through its run, and keeps each point once with what came over the wire', async () => {
     const scene = new Scene();
     await scene.until(() => scene.barys.isEnded);
     expect([...scene.barys.kept.keys()]).toEqual([1, 2, 3, 4, 5]);
+    expect(scene.barys.kept.get(1)?.taps).toEqual([]);
     const middle = scene.barys.kept.get(2);
     expect(middle?.appliedText).toMatch(/^12[45]\.\d{3}$/);
     expect(middle?.outputText).toMatch(/^1[12]\.\d{4}$/);

@@ -23,6 +23,7 @@ import type {
   Port,
   RequestAnswer,
   Task,
+  TaskTap,
   Tried,
 } from '@barys/core/port';
 import { convert, isUnit } from '@barys/core/units';
@@ -274,7 +275,7 @@ export class Link {
     return begin(index, this.clock(), state.isStepping);
   }
 
-  private seenOf({ plan, devices }: Task, read: readonly Read[]): Seen {
+  private seenOf({ plan, devices, taps }: Task, read: readonly Read[]): Seen {
     const valueOf = (device: string | null, channel: Channel, unit: string): Value | null => {
       const found = read.find((one) => one.device === device && one.channel === channel);
       if (found?.value == null) return null;
@@ -288,13 +289,16 @@ export class Link {
     const inAlarm = read.find(
       ({ device, state }) =>
         ['alarm', 'fixed current'].includes(state) &&
-        [devices.reference, devices.output, devices.digital].includes(device),
+        [devices.reference, devices.output, devices.digital, ...taps.map((tap) => tap.device)].includes(
+          device,
+        ),
     );
     return {
       s: this.clock(),
       reference: valueOf(devices.reference, 'pressure', plan.unit),
       output: valueOf(devices.output, 'current', 'mA'),
       digital: valueOf(devices.digital, 'digital value', plan.unit),
+      taps: taps.map((tap) => tapOf(tap, read)),
       alarm:
         inAlarm === undefined
           ? null
@@ -415,6 +419,19 @@ export function textOf(value: number, decimals: number): string {
   return Number(text) === 0 ? (0).toFixed(decimals) : text;
 }
 
+/** What is read at a tap, in its unit; a receiver that shows per cent shows them of its scale. */
+function tapOf({ device, channel, unit, low, high }: TaskTap, read: readonly Read[]): Value | null {
+  const found = read.find((one) => one.device === device && one.channel === channel);
+  if (found?.value == null) return null;
+  const value = (at: number): Value => ({ s: found.s, value: at, isStable: found.isStable });
+  if (found.unit === '%' && unit !== '%') return value(low + (found.value / 100) * (high - low));
+  try {
+    return value(inUnit(found.value, found.unit, unit));
+  } catch {
+    return null;
+  }
+}
+
 function takenOf(task: Task, taken: Taken, read: readonly Read[], isRepeat: boolean): BeatTaken {
   const { devices, decimals, automatic } = task;
   const rawOf = (device: string | null, channel: Channel): string =>
@@ -426,6 +443,11 @@ function takenOf(task: Task, taken: Taken, read: readonly Read[], isRepeat: bool
     appliedText: textOf(taken.reference.value, decimals.input),
     outputText: textOf(taken.output.value, decimals.output),
     digitalText: taken.digital === null ? null : textOf(taken.digital.value, decimals.input),
+    taps: task.taps.map(({ key, device, channel, decimals: digits }, i) => ({
+      key,
+      text: textOf(taken.taps[i]?.value ?? NaN, digits),
+      raw: rawOf(device, channel),
+    })),
     raw: {
       applied: rawOf(devices.reference, 'pressure'),
       output: rawOf(devices.output, 'current'),

@@ -2,7 +2,14 @@
  * A bench that stands in for a real one: a controller, an indicator and a loop meter behind text over TCP on loopback, and a
  * smart transmitter behind HART-IP, all in one simulated world. The link speaks to it as it would to real ones.
  */
-import { CONTROLLER_DRIVER, INDICATOR_DRIVER, METER_DRIVER, type TaskConfiguration } from '@barys/core/port';
+import {
+  CONTROLLER_DRIVER,
+  INDICATOR_DRIVER,
+  METER_DRIVER,
+  RECEIVER_DRIVER,
+  VOLTMETER_DRIVER,
+  type TaskConfiguration,
+} from '@barys/core/port';
 import { isPressureUnit, type PressureUnit } from '@barys/core/units';
 import { makeWorld, type Planted, type SmartWorld } from '@barys/rig/world';
 import type { Simulated } from './bench';
@@ -102,6 +109,9 @@ export async function standInBench(
       { name: 'Controller', port: textPort(CONTROLLER_DRIVER, at(standIns.controller)) },
       { name: 'Indicator', port: textPort(INDICATOR_DRIVER, at(standIns.indicator)) },
       { name: 'Loop meter', port: textPort(METER_DRIVER, at(standIns.meter)) },
+      { name: 'Voltmeter', port: textPort(VOLTMETER_DRIVER, at(standIns.voltmeter)) },
+      { name: 'Receiver', port: textPort(RECEIVER_DRIVER, at(standIns.receiver)) },
+      { name: 'Panel', port: textPort(RECEIVER_DRIVER, at(standIns.panel)) },
       {
         name: 'Transmitter',
         port: hartPort(

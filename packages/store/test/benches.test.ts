@@ -67,6 +67,7 @@ const taken = async (position: number, more: Partial<TakenReading> = {}): Promis
   appliedText: '1.500',
   outputText: '8.001',
   digitalText: null,
+  taps: [],
   raw: { applied: '1.500e0 bar', output: '8.001e0 mA', digital: '' },
   takenAt: now,
   isRepeat: false,

@@ -1,9 +1,19 @@
 /** Loops of instruments: kept in versions, checked in a job at every tap, and never a reason to trim to a wrong receiver. */
+import { randomUUID } from 'node:crypto';
 import { afterEach, describe, expect, it } from 'vitest';
+import {
+  assignmentOf,
+  benchOfToken,
+  keepTaken,
+  keepValues,
+  startAutomatic,
+  type Automatic,
+} from '../src/benches';
 import { logAdjustment } from '../src/jobs/adjust';
 import { connectJob } from '../src/jobs/connect';
 import { beginAsLeft, decideOnRun, finishRun, openJob, openJobsFor } from '../src/jobs/decide';
 import { asFoundRun, loadJob } from '../src/jobs/file';
+import { addSite, makeToken } from '../src/people';
 import { addBody } from '../src/registers/bodies';
 import { addConfiguration } from '../src/registers/configurations';
 import { addInstrument } from '../src/registers/instruments';
@@ -271,6 +281,105 @@ describe('a loop check', () => {
       decision: 'leave',
       note: 'the indicator is replaced tomorrow',
     });
+  });
+});
+
+describe('a loop check at a bench', () => {
+  it('goes by itself only where something reads each tap, and keeps what they read', async () => {
+    await keep();
+    const jobId = await openJob(app, technician, LOOPED, 'loop check');
+    await walkToConnect(app, technician, jobId);
+    await connectJob(app, technician, jobId, CONNECTION);
+    const runId = await lastRunId(app, jobId, 'as-found');
+    const token = await makeToken(app, works.administrator, { name: 'Bench L', scope: 'link', days: 3 });
+    const bench = await benchOfToken(app, token, technician.at);
+    if (bench === null) throw new Error('There is no bench.');
+    const start = (taps: Automatic['taps']) =>
+      startAutomatic(app, technician, runId, {
+        bench: bench.id,
+        reference: 'Controller',
+        output: 'Loop meter',
+        digital: null,
+        taps,
+      });
+    const voltmeter = { device: 'Voltmeter', channel: 'voltage' } as const;
+    const receiver = { device: 'Receiver', channel: 'display' } as const;
+    await expect(start({})).rejects.toThrow('Nothing is chosen that reads R.');
+    await expect(start({ 'tap-1': voltmeter, 'tap-2': receiver })).rejects.toThrow(
+      'Nothing is chosen that reads PI.',
+    );
+    const taps = { 'tap-1': voltmeter, 'tap-2': receiver, 'tap-3': receiver };
+    // Nothing is heard of anything here; a demo may be read by what is simulated.
+    await expect(start(taps)).rejects.toThrow('Nothing is heard of Controller.');
+    const heard = (device: string, channel: 'pressure' | 'current' | 'voltage' | 'display') => ({
+      device,
+      channel,
+      model: 'Barys simulated instrument',
+      serial: 'SIM-1',
+      value: 1,
+      unit: 'V',
+      raw: '1',
+      isStable: true,
+      state: 'measuring',
+      trouble: '',
+      at: technician.at,
+    });
+    await keepValues(
+      app,
+      bench,
+      [heard('Controller', 'pressure'), heard('Loop meter', 'current'), heard('Voltmeter', 'voltage')],
+      technician.at,
+    );
+    await addSite(owner, { siteName: 'Works', isDemo: true });
+    await expect(start(taps)).rejects.toThrow('Nothing is heard of Receiver.');
+    await keepValues(
+      app,
+      bench,
+      [
+        heard('Controller', 'pressure'),
+        heard('Loop meter', 'current'),
+        heard('Voltmeter', 'voltage'),
+        heard('Receiver', 'display'),
+      ],
+      technician.at,
+    );
+    await start(taps);
+    const task = await assignmentOf(app, bench, technician.at);
+    expect(task?.taps.map(({ key, device, unit, low, high }) => [key, device, unit, low, high])).toEqual([
+      ['tap-1', 'Voltmeter', 'V', 1, 5],
+      ['tap-2', 'Receiver', 'm', 0, 60],
+      ['tap-3', 'Receiver', '%', 0, 100],
+    ]);
+    expect(task?.plan.taps).toEqual([
+      { key: 'tap-1', span: 4 },
+      { key: 'tap-2', span: 60 },
+      { key: 'tap-3', span: 100 },
+    ]);
+    await keepTaken(
+      app,
+      bench,
+      {
+        automatic: task?.automatic ?? 0,
+        position: 1,
+        clientKey: randomUUID(),
+        appliedText: '0.000',
+        outputText: '4.000',
+        digitalText: null,
+        taps: [
+          { key: 'tap-1', text: '1.0000', raw: '1.000000e+0' },
+          { key: 'tap-2', text: '0.0000', raw: '0.0' },
+          { key: 'tap-3', text: '0.000', raw: '0.0' },
+        ],
+        raw: { applied: '0', output: '4', digital: '' },
+        takenAt: technician.at,
+        isRepeat: false,
+      },
+      technician,
+    );
+    const [first] = (await runOf(jobId)).readings;
+    expect(first?.more).toEqual({ 'tap-1': '1.0000', 'tap-2': '0.0000', 'tap-3': '0.000' });
+    expect(first?.source?.raw.taps).toEqual({ 'tap-1': '1.000000e+0', 'tap-2': '0.0', 'tap-3': '0.0' });
+    await owner.query('update installation set is_demo = false');
   });
 });
 

@@ -1,16 +1,8 @@
 /** What is read beside the output of a run, in words; a tap of a loop is called as its item is. */
-import {
-  tapOfColumn,
-  TAP_COLUMNS,
-  type Beside,
-  type ExtraColumn,
-  type MadeWith,
-  type TapColumn,
-} from '@barys/store/runs';
+import { isTapColumn, tapOfColumn, type Beside, type TapColumn } from '@barys/store/beside';
+import type { ExtraColumn, MadeWith } from '@barys/store/runs';
 
 type OfRun = Partial<Pick<MadeWith, 'loop'>>;
-
-const isTap = (column: string): column is TapColumn => (TAP_COLUMNS as readonly string[]).includes(column);
 
 const tapName = (madeWith: OfRun, column: TapColumn): string =>
   tapOfColumn(madeWith, column)?.item.name ?? column;
@@ -27,7 +19,7 @@ const NAME: Readonly<Record<Exclude<ExtraColumn, TapColumn> | 'output', string>>
 };
 /** As a field is called aloud. */
 export const columnName = (madeWith: OfRun, column: ExtraColumn | 'output'): string =>
-  isTap(column) ? tapName(madeWith, column) : NAME[column];
+  isTapColumn(column) ? tapName(madeWith, column) : NAME[column];
 
 const LABEL: Readonly<Record<Exclude<ExtraColumn, TapColumn> | 'output', string>> = {
   output: 'reading',
@@ -37,7 +29,7 @@ const LABEL: Readonly<Record<Exclude<ExtraColumn, TapColumn> | 'output', string>
 };
 /** As it stands before its figure, where there is little room. */
 export const columnLabel = (madeWith: OfRun, column: ExtraColumn | 'output'): string =>
-  isTap(column) ? tapName(madeWith, column) : LABEL[column];
+  isTapColumn(column) ? tapName(madeWith, column) : LABEL[column];
 
 const HEADING: Readonly<Record<Exclude<ExtraColumn, TapColumn>, string>> = {
   'before-tap': 'Before a tap',
@@ -46,7 +38,7 @@ const HEADING: Readonly<Record<Exclude<ExtraColumn, TapColumn>, string>> = {
 };
 /** As a column of a table is headed. */
 export function columnHeading(madeWith: OfRun, column: ExtraColumn): string {
-  if (!isTap(column)) return HEADING[column];
+  if (!isTapColumn(column)) return HEADING[column];
   const unit = tapUnit(madeWith, column);
   return `${tapName(madeWith, column)}${unit === '' ? '' : `, ${unit}`}`;
 }
@@ -59,4 +51,4 @@ const BESIDE: Readonly<Record<Exclude<Beside, TapColumn>, string>> = {
 };
 /** What is judged of it. */
 export const besideWord = (madeWith: OfRun, kind: Beside): string =>
-  isTap(kind) ? `${tapName(madeWith, kind)}, by all on the way there` : BESIDE[kind];
+  isTapColumn(kind) ? `${tapName(madeWith, kind)}, by all on the way there` : BESIDE[kind];

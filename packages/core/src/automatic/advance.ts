@@ -37,6 +37,8 @@ export interface AutoState {
   readonly arrivedS: number | null;
   readonly references: readonly Sample[];
   readonly outputs: readonly Sample[];
+  /** Of each tap, in the order of the plan. */
+  readonly taps: readonly (readonly Sample[])[];
   /** Since when something could not be read, s; null where all can. */
   readonly blindS: number | null;
   readonly held: { readonly why: Why; readonly words: string } | null;
@@ -57,6 +59,8 @@ export interface Taken {
   readonly reference: Value;
   readonly output: Value;
   readonly digital: Value | null;
+  /** In the order of the plan. */
+  readonly taps: readonly Value[];
 }
 
 export interface Step {
@@ -76,6 +80,7 @@ export const begin = (index: number, s: number, isStepping = false): AutoState =
   arrivedS: null,
   references: [],
   outputs: [],
+  taps: [],
   blindS: null,
   held: null,
   isStepping,
@@ -175,6 +180,24 @@ function notSettled(plan: Plan, stop: PlannedStop, state: AutoState): Step {
 const isFresh = (plan: Plan, seen: Seen, value: Value | null): value is Value =>
   value !== null && Number.isFinite(value.value) && seen.s - value.s <= plan.staleS && value.s <= seen.s + 1;
 
+/** What is read at the taps; null where one of them gives nothing. */
+function freshTaps(plan: Plan, seen: Seen): readonly Value[] | null {
+  const values = (plan.taps ?? []).map((_tap, i) => seen.taps?.[i] ?? null);
+  const fresh = values.filter((value): value is Value => isFresh(plan, seen, value));
+  return fresh.length === values.length ? fresh : null;
+}
+
+/** Whether all taps stand, as the output has to. */
+const areTapsStill = (plan: Plan, { taps, phaseS }: AutoState, seen: Seen, waitS: number): boolean =>
+  (plan.taps ?? []).every(
+    ({ span }, i) =>
+      seen.taps?.[i]?.isStable !== false &&
+      isSettled(
+        (taps[i] ?? []).filter(({ s }) => s >= phaseS),
+        { waitS, holdS: plan.settle.holdS, band: share(plan.settle.bandPercent, span) },
+      ),
+  );
+
 /** Samples of as long as they are looked at; one that was seen before is the same one. */
 function withSample(samples: readonly Sample[], value: Value, keepS: number): readonly Sample[] {
   const last = samples.at(-1);
@@ -200,15 +223,16 @@ function look(plan: Plan, state: AutoState, seen: Seen): Step {
       : enter({ ...state, held: null }, 'finished', seen, { kind: 'vent' });
   if (state.phase === 'held') return still(state);
   const { reference, output } = seen;
-  if (!isFresh(plan, seen, reference) || !isFresh(plan, seen, output)) {
+  const taps = freshTaps(plan, seen);
+  if (!isFresh(plan, seen, reference) || !isFresh(plan, seen, output) || taps === null) {
     const blindS = state.blindS ?? seen.s;
     // Nothing that was seen before the gap says anything of what stands still now.
-    const blind = { ...state, blindS, references: [], outputs: [] };
+    const blind = { ...state, blindS, references: [], outputs: [], taps: [] };
     return seen.s - blindS > BLIND_S
       ? hold(
           blind,
           'no contact',
-          `${isFresh(plan, seen, reference) ? 'The output' : 'The reference'} gives no value.`,
+          `${isFresh(plan, seen, reference) ? (isFresh(plan, seen, output) ? 'A tap of the loop' : 'The output') : 'The reference'} gives no value.`,
         )
       : still(blind);
   }
@@ -218,6 +242,7 @@ function look(plan: Plan, state: AutoState, seen: Seen): Step {
     blindS: null,
     references: withSample(state.references, reference, keepS),
     outputs: withSample(state.outputs, output, keepS),
+    taps: taps.map((tap, i) => withSample(state.taps[i] ?? [], tap, keepS)),
   };
   const fresh = { reference, output };
   if (plan.isByHand) return failure(plan, now, seen) ?? watch(plan, stop, now, seen, fresh);
@@ -323,7 +348,8 @@ function settle(
   const isOutputStill =
     output.isStable !== false &&
     isSettled(since(state.outputs), { waitS: lookedAtS, holdS, band: outputBand });
-  if (!isReferenceStill || !isOutputStill) return still(state, Math.max(0, lookedAtS + holdS - seen.s));
+  if (!isReferenceStill || !isOutputStill || !areTapsStill(plan, state, seen, lookedAtS))
+    return still(state, Math.max(0, lookedAtS + holdS - seen.s));
   return take(plan, stop, state, seen, { reference, output });
 }
 
@@ -356,7 +382,8 @@ function watch(
       waitS: state.phaseS,
       holdS,
       band: share(bandPercent, plan.outputSpan),
-    });
+    }) &&
+    areTapsStill(plan, state, seen, state.phaseS);
   if (!isStill) return still({ ...state, phase: 'settling' });
   if (!state.isWanted) return still({ ...state, phase: 'ready' });
   return take(plan, stop, state, seen, fresh);
@@ -390,7 +417,7 @@ function take(
         ? { ...next, phase: 'finished', phaseS: seen.s }
         : next,
     act: isLast ? { kind: 'vent' } : null,
-    taken: { position: stop.position, reference, output, digital },
+    taken: { position: stop.position, reference, output, digital, taps: freshTaps(plan, seen) ?? [] },
     leftS: null,
   };
 }

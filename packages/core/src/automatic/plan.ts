@@ -14,6 +14,8 @@ export interface Plan {
   /** Absolute spans of input and output. */
   readonly inputSpan: number;
   readonly outputSpan: number;
+  /** Absolute spans of the taps that are read beside the output, each in its own unit. */
+  readonly taps?: readonly { readonly key: string; readonly span: number }[];
   readonly settle: {
     /** Seconds after a step before the output is looked at. */
     readonly waitS: number;
@@ -55,6 +57,8 @@ export interface Seen {
   readonly output: Value | null;
   /** In the unit of the input; null where the run has no such column, too. */
   readonly digital: Value | null;
+  /** At the taps, in the order of the plan. */
+  readonly taps?: readonly (Value | null)[];
   /** What an instrument says is wrong with it, in words. */
   readonly alarm: string | null;
 }

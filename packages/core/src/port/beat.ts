@@ -27,6 +27,8 @@ export interface BeatTaken {
   readonly appliedText: string;
   readonly outputText: string;
   readonly digitalText: string | null;
+  /** What was read at the taps of a loop. */
+  readonly taps: readonly { readonly key: string; readonly text: string; readonly raw: string }[];
   readonly raw: { readonly applied: string; readonly output: string; readonly digital: string };
   readonly takenAt: number;
   readonly isRepeat: boolean;
@@ -56,6 +58,8 @@ export interface Task {
   /** Positions that have no reading. */
   readonly open: readonly number[];
   readonly devices: { readonly reference: string; readonly output: string; readonly digital: string | null };
+  /** What reads the taps of a loop, in the order of the plan. */
+  readonly taps: readonly TaskTap[];
   /** The last point that has a reading of a link; null where none has. */
   readonly lastTaken: number | null;
   /** Orders that were not obeyed yet. */
@@ -67,6 +71,18 @@ export interface Task {
   readonly decimals: { readonly input: number; readonly output: number };
   /** What is set in the instrument: a simulated one takes it on. */
   readonly configuration: TaskConfiguration;
+}
+
+/** A tap of a loop at the bench. */
+export interface TaskTap {
+  readonly key: string;
+  readonly device: string;
+  readonly channel: Channel;
+  /** What it is kept in; a receiver that shows per cent shows them of its scale. */
+  readonly unit: string;
+  readonly low: number;
+  readonly high: number;
+  readonly decimals: number;
 }
 
 export interface TaskConfiguration {

@@ -43,6 +43,22 @@ export const INDICATOR_DRIVER: Driver = {
   units: UNITS,
 };
 
+/** A voltmeter across the resistor of a loop, by the standard alone. */
+export const VOLTMETER_DRIVER: Driver = {
+  ...COMMON,
+  name: 'Voltmeter, by the standard alone',
+  reads: { voltage: { ask: 'MEAS:VOLT:DC?', answer: '(?<value>[^,]+)', unit: 'V' } },
+  units: [{ theirs: 'V', ours: 'V' }],
+};
+
+/** What a receiver shows, per cent of its scale. */
+export const RECEIVER_DRIVER: Driver = {
+  ...COMMON,
+  name: 'Receiver, plain text',
+  reads: { display: { ask: 'MEAS:DISP?', answer: '(?<value>[^,]+)', unit: '%' } },
+  units: [{ theirs: '%', ours: '%' }],
+};
+
 /** A meter that follows the standard alone: it answers with a bare number, in amperes. */
 export const METER_DRIVER: Driver = {
   ...COMMON,

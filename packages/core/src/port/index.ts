@@ -10,7 +10,13 @@ export {
   type ReadSetup,
   type Tried,
 } from './port';
-export { CONTROLLER_DRIVER, INDICATOR_DRIVER, METER_DRIVER } from './drivers';
+export {
+  CONTROLLER_DRIVER,
+  INDICATOR_DRIVER,
+  METER_DRIVER,
+  RECEIVER_DRIVER,
+  VOLTMETER_DRIVER,
+} from './drivers';
 export {
   PARITIES,
   type Driver,
@@ -30,5 +36,6 @@ export type {
   RequestAnswer,
   Task,
   TaskConfiguration,
+  TaskTap,
 } from './beat';
 export { digitalWords, outputWords, unitWords } from './words';

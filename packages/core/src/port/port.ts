@@ -11,7 +11,7 @@ export interface Identity {
 }
 
 /** What can be read: a port has some of them. */
-export const CHANNELS = ['pressure', 'current', 'digital value', 'display'] as const;
+export const CHANNELS = ['pressure', 'current', 'voltage', 'digital value', 'display'] as const;
 export type Channel = (typeof CHANNELS)[number];
 
 export interface PortValue {

@@ -64,6 +64,33 @@ export const indicator =
   (command) =>
     command === 'MEAS:PRES?' ? pressure(now(), 'kPa') : undefined;
 
+/** Across the resistor of the loop, in volts. */
+export const voltmeter =
+  (now: () => SimulatedNow): Instrument =>
+  (command) => {
+    if (command !== 'MEAS:VOLT:DC?') return undefined;
+    const { seriesV } = now().world.shown;
+    return seriesV === null ? '9.91E+37' : seriesV.toExponential(6);
+  };
+
+/** A receiver behind the resistor, per cent of its scale. */
+export const receiver =
+  (now: () => SimulatedNow): Instrument =>
+  (command) => {
+    if (command !== 'MEAS:DISP?') return undefined;
+    const [shown] = now().world.shown.receivers;
+    return shown === undefined ? '9.91E+37' : shown.toExponential(6);
+  };
+
+/** An indicator in the loop itself, per cent of its scale: what stands across a resistor does not concern it. */
+export const panel =
+  (now: () => SimulatedNow): Instrument =>
+  (command) => {
+    if (command !== 'MEAS:DISP?') return undefined;
+    const { meter } = now().world.shown;
+    return meter === null ? '9.91E+37' : (((meter - 4) / 16) * 100).toExponential(6);
+  };
+
 /** In amperes, as the standard has it; what it cannot read is its NaN. */
 export const loopMeter =
   (now: () => SimulatedNow): Instrument =>

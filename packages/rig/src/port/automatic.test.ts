@@ -9,7 +9,7 @@ import {
   type Taken,
   type Value,
 } from '@barys/core/automatic';
-import type { Port, PortValue } from '@barys/core/port';
+import type { Channel, Port, PortValue } from '@barys/core/port';
 import { upAndDown } from '@barys/core/procedure';
 import { evaluateRun, spanTolerance } from '@barys/core/run';
 import { describe, expect, it } from 'vitest';
@@ -55,6 +55,8 @@ class Bench {
   s = 1000;
   state: AutoState;
   readonly taken: Taken[] = [];
+  /** The receiver gives nothing. */
+  isBlindAtCard = false;
   readonly world: SmartWorld;
   readonly ports: RigPorts;
   /** The farthest that the truth went past a rising or falling stop before it was read, per cent of span. */
@@ -71,13 +73,16 @@ class Bench {
   }
   private static valueOf = ({ at, value, isStable }: PortValue): Value => ({ s: at / 1000, value, isStable });
   async seen(): Promise<Seen> {
-    const one = (port: Port, channel: 'pressure' | 'current' | 'digital value') =>
-      port.read(channel).then(Bench.valueOf, () => null);
+    const one = (port: Port, channel: Channel) => port.read(channel).then(Bench.valueOf, () => null);
     return {
       s: this.s,
       reference: await one(this.ports.controller, 'pressure'),
       output: await one(this.ports.meter, 'current'),
       digital: await one(this.ports.transmitter, 'digital value'),
+      taps: [
+        await one(this.ports.voltmeter, 'voltage'),
+        this.isBlindAtCard ? null : await one(this.ports.receiver, 'display'),
+      ],
       alarm: null,
     };
   }
@@ -141,6 +146,26 @@ describe('an automatic run at a simulated bench', () => {
     bench.world.step(30);
     expect(await bench.ports.controller.state()).toBe('vented');
     expect(bench.world.truth.applied).toBeCloseTo(0, 0);
+  });
+
+  it('waits for the taps of a loop as for the output, and holds where one gives nothing', async () => {
+    const taps = [
+      { key: 'tap-1', span: 4 },
+      { key: 'tap-2', span: 100 },
+    ];
+    const bench = new Bench([], { ...PLAN, taps });
+    await bench.go(3);
+    for (const { reference, taps: read } of bench.taken) {
+      // 1 V to 5 V over the range, and per cent of it.
+      expect(Math.abs((read[0]?.value ?? NaN) - (1 + reference.value / 62.5))).toBeLessThan(0.004);
+      expect(Math.abs((read[1]?.value ?? NaN) - reference.value / 2.5)).toBeLessThan(0.1);
+    }
+    bench.isBlindAtCard = true;
+    await bench.go();
+    expect(bench.state.held).toMatchObject({ why: 'no contact', words: 'A tap of the loop gives no value.' });
+    expect(bench.taken).toHaveLength(3);
+    // What stood before the gap says nothing of what stands now.
+    expect(bench.state.taps).toEqual([]);
   });
 
   it('is the same whether values come ten times a second or once in one', async () => {

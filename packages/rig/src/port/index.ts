@@ -23,6 +23,9 @@ export interface RigPorts {
   readonly controller: Port;
   readonly meter: Port;
   readonly transmitter: Port;
+  /** Across the resistor of the loop, and the receiver behind it. */
+  readonly voltmeter: Port;
+  readonly receiver: Port;
 }
 
 /**
@@ -74,6 +77,12 @@ export function portsOf(world: SmartWorld, unit: PressureUnit, seed: number, clo
       state: () => Promise.resolve(state),
     },
     meter: reader('loop meter', { current: milliamp }),
+    voltmeter: reader('voltmeter', {
+      voltage: ({ seriesV }) => written(seriesV ?? NaN, 'V', clock(), null),
+    }),
+    receiver: reader('receiver', {
+      display: ({ receivers: [shown] }) => written(shown ?? NaN, '%', clock(), null),
+    }),
     transmitter: {
       ...reader('smart transmitter', {
         'digital value': ({ digital }) => written(digital ?? NaN, unit, clock(), null),

@@ -39,6 +39,8 @@ export interface Shown {
   /** At the meter, mA; null where it shows nothing. */
   readonly meter: number | null;
   readonly terminalV: number | null;
+  /** Across the resistor of the receiver. */
+  readonly seriesV: number | null;
   readonly supplyV: number;
   /** The digital value of the instrument, and what is read at it; null where it has none. */
   readonly digital: number | null;
@@ -145,6 +147,7 @@ export class World<Source extends AnySource = AnySource, Tested extends AnyTeste
       isStable: this.source.isStable,
       meter: this.reading?.shown ?? null,
       terminalV: this.reading?.terminalV ?? null,
+      seriesV: this.reading?.seriesV ?? null,
       supplyV: this.parts.loop.supplyV,
       digital: this.tested.digital,
       own: this.tested.own,

@@ -1,6 +1,7 @@
 /** Automatic runs: started and told by people, gone through by a link, kept as readings like those that are typed. */
 import { ORDERS, PHASES, type Order } from '@barys/core/automatic';
-import type { Channel, Task } from '@barys/core/port';
+import { CHANNELS, type Channel, type Task } from '@barys/core/port';
+import { decimalsForResolution } from '@barys/core/text';
 import { z } from 'zod';
 import { appendToTrail } from '../db/audit';
 import type { Queryable } from '../db/database';
@@ -8,8 +9,9 @@ import { StoreError } from '../db/errors';
 import type { Actor } from '../people/actor';
 import { requireWorker } from '../people/people';
 import { findSite } from '../people/site';
+import { tapsOfRun } from '../runs/beside';
 import { openPoints } from '../runs/evaluation';
-import type { MadeWith } from '../runs/copy';
+import { TAP_COLUMNS, type MadeWith } from '../runs/copy';
 import { runsById } from '../runs/load';
 import { saveReading } from '../runs/reading';
 import type { Bench } from './benches';
@@ -22,6 +24,8 @@ export const automaticSchema = z.object({
   reference: device,
   output: device,
   digital: device.nullable(),
+  /** What reads each tap of a loop. */
+  taps: z.partialRecord(z.enum(TAP_COLUMNS), z.object({ device, channel: z.enum(CHANNELS) })).default({}),
   /** Whether a person works the pressure. */
   isByHand: z.boolean().default(false),
 });
@@ -34,6 +38,7 @@ export interface AutomaticRun {
   readonly reference: string;
   readonly output: string;
   readonly digital: string | null;
+  readonly taps: z.output<typeof automaticSchema>['taps'];
   readonly isByHand: boolean;
   readonly startedBy: string;
   readonly startedById: number;
@@ -42,7 +47,7 @@ export interface AutomaticRun {
 
 const AUTOMATIC_SQL = `
   select automatic_run.id, run_id as "runId", json_build_object('id', token_id, 'name', api_token.name) as bench,
-    reference_device as reference, output_device as output, digital_device as digital, by_hand as "isByHand",
+    reference_device as reference, output_device as output, digital_device as digital, taps, by_hand as "isByHand",
     name_at(started_by, started_at) as "startedBy", started_by as "startedById", started_at as "startedAt"
   from automatic_run join api_token on api_token.id = token_id`;
 
@@ -78,13 +83,14 @@ export async function startAutomatic(
   tx: Queryable,
   actor: Actor,
   runId: number,
-  { bench, reference, output, digital, isByHand = false }: Automatic,
+  { bench, reference, output, digital, taps = {}, isByHand = false }: Automatic,
 ): Promise<void> {
   await requireWorker(tx, actor);
   const { jobId, counts } = await lockRun(tx, runId);
   if (!counts) throw new StoreError({ code: 'run-superseded' });
   const run = (await runsById(tx, [runId])).get(runId);
-  const why = run === undefined ? 'It is not there.' : whyNotAutomatic(run.madeWith);
+  const why =
+    run === undefined ? 'It is not there.' : (whyNotAutomatic(run.madeWith) ?? untapped(run.madeWith, taps));
   if (why !== null) throw new StoreError({ code: 'not-automatic', why });
   const [there] = await tx.query<{ name: string }>(
     `select name from api_token where id = $1 and scope = 'link' and revoked_at is null and expires_at > $2 for share`,
@@ -96,18 +102,24 @@ export async function startAutomatic(
     [bench, runId],
   );
   if (busy !== undefined) throw new StoreError({ code: 'bench-busy', bench: there.name });
-  await refuseStrange(tx, actor.at, bench, run?.madeWith, { reference, output, digital });
+  await refuseStrange(tx, actor.at, bench, run?.madeWith, { reference, output, digital, taps });
   const [row] = await tx.query<{ id: number }>(
     `insert into automatic_run (run_id, token_id, reference_device, output_device, digital_device, by_hand, started_by,
-       started_at) values ($1, $2, $3, $4, $5, $6, $7, $8) returning id`,
-    [runId, bench, reference, output, digital, isByHand, actor.personId, actor.at],
+       started_at, taps) values ($1, $2, $3, $4, $5, $6, $7, $8, $9) returning id`,
+    [runId, bench, reference, output, digital, isByHand, actor.personId, actor.at, JSON.stringify(taps)],
   );
   await appendToTrail(tx, actor, {
     act: 'start automatic run',
     subject: { kind: 'job', id: jobId },
-    detail: { run: runId, automatic: row?.id, bench: there.name, reference, output, digital, isByHand },
+    detail: { run: runId, automatic: row?.id, bench: there.name, reference, output, digital, taps, isByHand },
   });
 }
+
+/** Why a run cannot go by itself for want of something that reads a tap; null where each has one. */
+const untapped = (madeWith: MadeWith, taps: AutomaticRun['taps']): string | null => {
+  const [open] = tapsOfRun(madeWith).filter(({ column }) => taps[column] === undefined);
+  return open === undefined ? null : `Nothing is chosen that reads ${open.name}.`;
+};
 
 /**
  * The readings of a run come from the references that its job names, and from nothing else: not from what is not heard of,
@@ -118,7 +130,12 @@ async function refuseStrange(
   now: Date,
   bench: number,
   madeWith: MadeWith | undefined,
-  { reference, output, digital }: Pick<Automatic, 'reference' | 'output' | 'digital'>,
+  {
+    reference,
+    output,
+    digital,
+    taps,
+  }: Pick<Automatic, 'reference' | 'output' | 'digital'> & Pick<AutomaticRun, 'taps'>,
 ): Promise<void> {
   const isDemo = (await findSite(tx))?.isDemo === true;
   const there = await thereAt(tx, bench, now);
@@ -130,6 +147,7 @@ async function refuseStrange(
   refuse(reference, 'pressure', madeWith?.pressureReference.tag ?? null);
   refuse(output, 'current', madeWith?.meter?.tag ?? null);
   if (digital !== null) refuse(digital, 'digital value', null);
+  for (const { device: name, channel } of Object.values(taps)) refuse(name, channel, null);
 }
 
 /**
@@ -189,6 +207,10 @@ export const takenSchema = z.object({
   appliedText: z.string().max(40),
   outputText: z.string().max(40),
   digitalText: z.string().max(40).nullable(),
+  taps: z
+    .array(z.object({ key: z.enum(TAP_COLUMNS), text: z.string().max(40), raw: z.string().max(400) }))
+    .max(TAP_COLUMNS.length)
+    .default([]),
   /** What came over the wire, as it came. */
   raw: z.object({ applied: z.string().max(400), output: z.string().max(400), digital: z.string().max(400) }),
   takenAt: z.coerce.date(),
@@ -229,7 +251,10 @@ export async function keepTaken(
     appliedText: taken.appliedText,
     appliedAs: 'read',
     outputText: taken.outputText,
-    more: taken.digitalText === null ? {} : { digital: taken.digitalText },
+    more: {
+      ...(taken.digitalText === null ? {} : { digital: taken.digitalText }),
+      ...Object.fromEntries(taken.taps.map(({ key, text }) => [key, text])),
+    },
     takenAt: taken.takenAt,
     supersedes: standing?.id ?? null,
     source: {
@@ -237,7 +262,12 @@ export async function keepTaken(
       reference: automatic.reference,
       output: automatic.output,
       digital: automatic.digital,
-      raw: taken.raw,
+      raw: {
+        ...taken.raw,
+        ...(taken.taps.length === 0
+          ? {}
+          : { taps: Object.fromEntries(taken.taps.map(({ key, raw }) => [key, raw])) }),
+      },
     },
   });
 }
@@ -308,6 +338,22 @@ export async function assignmentOf(tx: Queryable, bench: Bench, at: Date): Promi
     lastTaken:
       run.readings.filter(({ source }) => source !== null).sort((a, b) => b.id - a.id)[0]?.position ?? null,
     devices: { reference: automatic.reference, output: automatic.output, digital: automatic.digital },
+    taps: tapsOfRun(run.madeWith).flatMap(({ column, unit, low, high }) => {
+      const reader = automatic.taps[column];
+      // As finely as a hundred-thousandth of its scale: no meter of a loop tells more.
+      return reader === undefined
+        ? []
+        : [
+            {
+              key: column,
+              ...reader,
+              unit,
+              low,
+              high,
+              decimals: decimalsForResolution(Math.abs(high - low) / 1e5),
+            },
+          ];
+    }),
     orders,
     wasHeld: stands?.state.phase === 'held' ? stands.state.words : null,
     doneOrder,

@@ -4,6 +4,7 @@ import { atInstrument } from '@barys/core/corrections';
 import { inputSpan, outputSpan } from '@barys/core/signal';
 import { decimalsForResolution } from '@barys/core/text';
 import { convert, isPressureUnit, isUnit } from '@barys/core/units';
+import { isTapColumn, tapsOfRun } from '../runs/beside';
 import type { MadeWith } from '../runs/copy';
 
 /** Runs of before procedures said how a reading settles. */
@@ -14,7 +15,8 @@ export function whyNotAutomatic({ configuration, meter, secondReference, columns
   if (meter === null || configuration.outputUnit !== 'mA')
     return 'Its output is not a current that a meter reads.';
   if (secondReference !== null) return 'It changes its reference between points.';
-  const typed = columns.filter((column) => column !== 'digital');
+  // Taps of a loop are read by what is chosen for each at the bench.
+  const typed = columns.filter((column) => column !== 'digital' && !isTapColumn(column));
   return typed.length > 0 ? 'Something is read by eye at each point.' : null;
 }
 
@@ -49,6 +51,7 @@ export function planOf(madeWith: MadeWith, isByHand = false): Plan {
     unit: inputUnit,
     inputSpan: Math.abs(inputSpan(configuration)),
     outputSpan: Math.abs(outputSpan(configuration)),
+    taps: tapsOfRun(madeWith).map(({ column, low, high }) => ({ key: column, span: Math.abs(high - low) })),
     settle: settle ?? USUAL_SETTLE,
     approach: { ratePercentPerS, overshootPercent: OVERSHOOT_PERCENT },
     onLoss,

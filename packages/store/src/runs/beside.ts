@@ -76,6 +76,25 @@ export function tapOfColumn(
   return place === undefined || item === undefined ? null : { place, item };
 }
 
+export const isTapColumn = (column: string): column is TapColumn =>
+  (TAP_COLUMNS as readonly string[]).includes(column);
+
+/** The taps that a run reads, each with its scale. */
+export function tapsOfRun(madeWith: Pick<MadeWith, 'columns' | 'loop'>): readonly {
+  readonly column: TapColumn;
+  readonly name: string;
+  readonly unit: string;
+  readonly low: number;
+  readonly high: number;
+}[] {
+  return madeWith.columns.filter(isTapColumn).flatMap((column) => {
+    const tap = tapOfColumn(madeWith, column);
+    if (tap === null) return [];
+    const { name, outputUnit: unit, output } = tap.item;
+    return [{ column, name, unit, low: output.low, high: output.high }];
+  });
+}
+
 function rangeOfTapColumn(madeWith: RunBeside['madeWith'], column: TapColumn): SignalRange | null {
   const { loop } = madeWith;
   const tap = tapOfColumn(madeWith, column);
@@ -242,3 +261,5 @@ export function besideVerdicts(readings: readonly BesideReading[]): Partial<Reco
   }
   return worst;
 }
+
+export { TAP_COLUMNS, type TapColumn } from './copy';

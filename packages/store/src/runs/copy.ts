@@ -133,7 +133,13 @@ export interface ReadingSource {
   readonly reference: string;
   readonly output: string;
   readonly digital: string | null;
-  readonly raw: { readonly applied: string; readonly output: string; readonly digital: string };
+  readonly raw: {
+    readonly applied: string;
+    readonly output: string;
+    readonly digital: string;
+    /** By their column; readings of before there were any have none. */
+    readonly taps?: Readonly<Record<string, string>>;
+  };
 }
 
 export interface Reading {

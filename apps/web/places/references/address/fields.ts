@@ -4,6 +4,8 @@ import {
   INDICATOR_DRIVER,
   METER_DRIVER,
   PARITIES,
+  RECEIVER_DRIVER,
+  VOLTMETER_DRIVER,
   type Driver,
   type Question,
   type Wire,
@@ -48,7 +50,13 @@ export type AddressFields = Readonly<typeof ADDRESS_FIELDS>;
 type Spec = FieldSpec<keyof AddressFields>;
 
 /** Drivers to begin with; none is that of a make. */
-export const SHIPPED: readonly Driver[] = [CONTROLLER_DRIVER, INDICATOR_DRIVER, METER_DRIVER];
+export const SHIPPED: readonly Driver[] = [
+  CONTROLLER_DRIVER,
+  INDICATOR_DRIVER,
+  METER_DRIVER,
+  RECEIVER_DRIVER,
+  VOLTMETER_DRIVER,
+];
 
 const FORMATS = PARITIES.flatMap((parity) =>
   ([8, 7] as const).flatMap((bits) =>

@@ -1,6 +1,7 @@
 'use client';
 import type { Channel } from '@barys/core/port';
 import type { ShownBench } from '@barys/store/benches';
+import { tapsOfRun } from '@barys/store/beside';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import MenuItem from '@mui/material/MenuItem';
@@ -36,6 +37,23 @@ const devicesFor = ({ madeWith }: ShownRun, bench: ShownBench | undefined) => ({
   digital: madeWith.columns.includes('digital') ? devicesWith(bench, 'digital value') : [],
 });
 
+/** What can read a tap: whatever reads its unit first, then anything else that shows something. */
+const TAP_CHANNELS = ['voltage', 'display', 'current'] as const;
+type TapReader = readonly [value: string, words: string];
+
+/** The taps of a run, each with what a bench has to read it. */
+const tapsFor = ({ madeWith }: ShownRun, bench: ShownBench | undefined) =>
+  tapsOfRun(madeWith).map(({ column, name, unit }) => {
+    const first = unit === 'V' ? 'voltage' : unit === 'mA' ? 'current' : 'display';
+    const readers = [first, ...TAP_CHANNELS.filter((channel) => channel !== first)].flatMap((channel) =>
+      devicesWith(bench, channel as Channel).map((device): TapReader => [
+        JSON.stringify({ device, channel }),
+        `${device}, ${channel}`,
+      ]),
+    );
+    return { column, name, readers };
+  });
+
 const CAUTION =
   'The controller goes to each point from its own side, waits until pressure and output stand, and reads. It is under pressure by itself: keep clear of the connection, and have the vent within reach. Its readings are kept in your name.';
 
@@ -67,6 +85,7 @@ export function StartForm({
   const there = benches.filter(({ isThere }) => isThere);
   const bench = there.find(({ id }) => String(id) === chosen['bench']) ?? there[0];
   const devices = devicesFor(run, bench);
+  const taps = tapsFor(run, bench);
   const deviceOf = (name: keyof typeof devices) => chosen[name] ?? devices[name][0];
   const start = useSubmit(async () => {
     const answer = await startAutomaticAction({
@@ -75,6 +94,14 @@ export function StartForm({
       reference: deviceOf('reference') ?? '',
       output: deviceOf('output') ?? '',
       digital: deviceOf('digital') ?? null,
+      taps: Object.fromEntries(
+        taps.flatMap(({ column, readers }) => {
+          const reader = chosen[column] ?? readers[0]?.[0];
+          return reader === undefined
+            ? []
+            : [[column, JSON.parse(reader) as { device: string; channel: Channel }]];
+        }),
+      ),
       isByHand: chosen['who'] === 'person',
     });
     onStarted();
@@ -98,7 +125,7 @@ export function StartForm({
           {...start.form(() => undefined)}
           sx={{ display: 'flex', gap: 1.5, flexWrap: 'wrap', alignItems: 'center' }}
         >
-          <Choices there={there} devices={devices} chosen={chosen} choose={choose} />
+          <Choices there={there} devices={devices} taps={taps} chosen={chosen} choose={choose} />
           <Button type="submit" variant="contained" aria-busy={start.isPending} sx={{ minHeight: 44 }}>
             Run it
           </Button>
@@ -118,11 +145,13 @@ export function StartForm({
 function Choices({
   there,
   devices,
+  taps,
   chosen,
   choose,
 }: {
   there: readonly ShownBench[];
   devices: ReturnType<typeof devicesFor>;
+  taps: ReturnType<typeof tapsFor>;
   chosen: Readonly<Record<string, string>>;
   choose: (chosen: Readonly<Record<string, string>>) => void;
 }) {
@@ -147,6 +176,12 @@ function Choices({
               chosen={chosen}
               choose={choose}
             />
+          ),
+      )}
+      {taps.map(
+        ({ column, name, readers }) =>
+          readers.length > 0 && (
+            <Choice key={column} label={name} name={column} of={readers} chosen={chosen} choose={choose} />
           ),
       )}
     </>
