@@ -46,6 +46,15 @@ test('a loop names the item that is wrong, what to measure next, and what a trim
   await expect(page.getByText('On the way to FI-1305 the root is taken 2 times')).toBeVisible();
   await fields.getByRole('combobox', { name: 'Transfer' }).click();
   await page.getByRole('option', { name: 'linear', exact: true }).click();
+  // A scaled variable that takes the root by itself makes it two with the root of the output.
+  await row(page, 'FT-1305').getByRole('button', { name: 'FT-1305', exact: true }).click();
+  const head = page.getByRole('group', { name: 'Fields of FT-1305' });
+  await head.getByRole('combobox', { name: 'Output driven by' }).click();
+  await page.getByRole('option', { name: 'the scaled variable, by its root' }).click();
+  await expect(page.getByText('On the way to AI-3.7 the root is taken 2 times')).toBeVisible();
+  await head.getByRole('combobox', { name: 'Output driven by' }).click();
+  await page.getByRole('option', { name: 'the pressure' }).click();
+  await row(page, 'FI-1305').getByRole('button', { name: 'FI-1305', exact: true }).click();
   await fields.getByLabel('Input at 100 %').fill('4');
   await expect(fields.getByLabel('Input at 100 %')).toHaveAttribute('aria-invalid', 'true');
   await fields.getByLabel('Input at 100 %').fill('20');

@@ -339,6 +339,7 @@ const REQUESTS: Record<string, readonly [request: object, figure: string, value:
     'leastV',
     expect.closeTo(0.98604, 9),
   ],
+  'loop-tap': [{ items: chain, at: 1, applied: 6.25, read: 3.008 }, 'verdict', 'within'],
   'loop-taps': [{ items: chain, applied: 6.25 }, 'taps', [12, 3]],
   'loop-diagnosis': [
     {

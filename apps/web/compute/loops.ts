@@ -4,16 +4,19 @@ import {
   diagnose,
   FAILURE_MILLIAMP,
   ITEM_KINDS,
+  judgeTap,
+  rangeOfTap,
   receiverVoltage,
   rootsTo,
   supplyBudget,
   tapsOf,
   toleranceAt,
+  TOLERANCE_SUMS,
   workSupply,
 } from '@barys/core/loop';
 import { z } from 'zod';
 import { calculation } from './calculation';
-import { maybe, number, transfer, working } from './schemas';
+import { maybe, number, transfer, verdict, working } from './schemas';
 
 const supply = z
   .strictObject({
@@ -111,6 +114,40 @@ export const LOOP_CALCULATIONS = [
       taps: tapsOf(given, applied),
       roots: given.map((_item, place) => rootsTo(given, place)),
     }),
+  ),
+  calculation(
+    'loop-tap',
+    'The range to a tap of a loop, and the verdict on what was read there, exact on the limit',
+    z.strictObject({
+      items,
+      at: z.number().int().min(0),
+      applied: number,
+      read: number,
+      judgedBy: z.enum(TOLERANCE_SUMS).default('sum'),
+    }),
+    z.object({
+      range: z.object({
+        lrv: number,
+        urv: number,
+        outputLow: number,
+        outputHigh: number,
+        transfer: z.string(),
+      }),
+      verdict: verdict.nullable().meta({ description: 'Null where a root at no flow has no limit.' }),
+      error: maybe,
+      limit: maybe,
+    }),
+    ({ items: given, at: tap, applied, read, judgedBy }) => {
+      const reading = { cycle: 1, direction: 'up', nominalPercent: 0, applied, output: read } as const;
+      const { transferFunction, ...range } = rangeOfTap(given, tap);
+      const judged = judgeTap(given, tap, reading, judgedBy);
+      return {
+        range: { ...range, transfer: transferFunction?.kind ?? 'linear' },
+        verdict: judged?.verdict ?? null,
+        error: judged?.errorOutput ?? null,
+        limit: judged?.limit ?? null,
+      };
+    },
   ),
   calculation(
     'loop-tolerance',

@@ -50,6 +50,7 @@ export function LoopSheet({ instrument, loops }: { instrument: Instrument; loops
       <Facts
         facts={[
           ['Items', loop.content.items.map(({ name }) => name).join(' → ')],
+          ['Output driven by', instrument.configuration.drivenBy ?? 'not entered'],
           ['Judged by', `the ${loop.content.judgedBy} of tolerances`],
           ['Version', `${loop.version}, ${showDate(loop.madeAt)}, ${loop.madeBy}: ${loop.reason}`],
           ...earlier.map(

@@ -26,7 +26,7 @@ const at = ({ a, b }: Line, x: Exact): number => toNumber(b.mul(x).add(a));
 
 /**
  * What a tap shows of what is applied, as a range in the units of both.
- * @throws CoreError as `tapsOf`; `undefined-result` where a root, or a table, is taken more than once on the way
+ * @throws CoreError as `tapsOf`; `undefined-result` where a root, or a table, is taken more than once on the way, or its ends cannot be told apart
  */
 export function rangeOfTap(items: readonly LoopItem[], place: number): SignalRange {
   const [first] = wayTo(items, place).map((one) => items[one] as LoopItem);
@@ -41,12 +41,7 @@ export function rangeOfTap(items: readonly LoopItem[], place: number): SignalRan
       line = valueOn(share, one.output);
       continue;
     }
-    if (bent !== null)
-      throw new CoreError({
-        code: 'undefined-result',
-        name: `The range to ${items[place]?.name ?? ''}`,
-        why: 'a root is taken more than once on the way',
-      });
+    if (bent !== null) throw noRange(items, place, 'a root is taken more than once on the way');
     bent = {
       transfer: one.transfer,
       lrv: toNumber(share.a.neg().div(share.b)),
@@ -54,23 +49,23 @@ export function rangeOfTap(items: readonly LoopItem[], place: number): SignalRan
     };
     line = valueOn({ a: exact(0), b: exact(1) }, one.output);
   }
-  if (bent !== null)
-    return {
-      lrv: bent.lrv,
-      urv: bent.urv,
-      outputLow: at(line, exact(0)),
-      outputHigh: at(line, exact(1)),
-      transferFunction: bent.transfer,
-    };
-  const { low: lrv, high: urv } = first.input;
-  return {
+  const { low, high } = first.input;
+  const [lrv, urv] = bent === null ? [low, high] : [bent.lrv, bent.urv];
+  const range: SignalRange = {
     lrv,
     urv,
-    outputLow: at(line, exact(lrv)),
-    outputHigh: at(line, exact(urv)),
-    transferFunction: LINEAR,
+    outputLow: at(line, exact(bent === null ? low : 0)),
+    outputHigh: at(line, exact(bent === null ? high : 1)),
+    transferFunction: bent?.transfer ?? LINEAR,
   };
+  // Ends that lie too far off for their difference to be a number.
+  if (range.lrv === range.urv || range.outputLow === range.outputHigh)
+    throw noRange(items, place, 'its ends are not to be told apart');
+  return range;
 }
+
+const noRange = (items: readonly LoopItem[], place: number, why: string): CoreError =>
+  new CoreError({ code: 'undefined-result', name: `The range to ${items[place]?.name ?? ''}`, why }, 'items');
 
 /** How the tolerances of a chain come together. */
 export const TOLERANCE_SUMS = ['sum', 'root of the sum of squares'] as const;
@@ -106,16 +101,17 @@ export function judgeTap(
   reading: RunReading,
   by: ToleranceSum = 'sum',
 ): JudgedReading | null {
-  const percent = limitOfTap(items, place, reading.applied, by);
-  const item = items[place];
-  if (percent === null || item === undefined) return null;
+  let percent: number | null;
   let range: SignalRange;
+  const item = items[place];
   try {
     range = rangeOfTap(items, place);
+    percent = limitOfTap(items, place, reading.applied, by);
   } catch (error) {
     if (error instanceof CoreError && error.problem.code === 'undefined-result') return null;
     throw error;
   }
+  if (percent === null || item === undefined) return null;
   // The limit counts in the span of the item; the range to it may be a part of that.
   const own = exact(item.output.high).sub(exact(item.output.low)).abs();
   const whole = exact(range.outputHigh).sub(exact(range.outputLow)).abs();

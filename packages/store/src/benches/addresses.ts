@@ -34,7 +34,8 @@ const pattern = z
 
 const question = z.object({ ask: command, answer: pattern });
 
-const unit = z.string().refine(isUnit, 'This is no unit that Barys knows.');
+/** A receiver may show per cent of its scale, which is no unit of a quantity. */
+const unit = z.string().refine((text) => text === '%' || isUnit(text), 'This is no unit that Barys knows.');
 
 /** `Driver` of the core, which says what each part is. */
 export const driverSchema = z

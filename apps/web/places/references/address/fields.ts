@@ -35,6 +35,12 @@ const DRIVER_FIELDS = {
   currentAsk: '',
   currentAnswer: '',
   currentUnit: 'said',
+  voltageAsk: '',
+  voltageAnswer: '',
+  voltageUnit: 'said',
+  displayAsk: '',
+  displayAnswer: '',
+  displayUnit: 'said',
   units: '',
   begin: '',
   set: '',
@@ -182,6 +188,35 @@ export const DRIVER_SPECS: readonly Spec[] = [
     path: 'driver.reads.current.unit',
     options: [...UNSAID, ['A', 'A'], ['mA', 'mA']],
   },
+  { name: 'voltageAsk', label: 'Ask for a voltage', width: 4, path: 'driver.reads.voltage.ask' },
+  {
+    name: 'voltageAnswer',
+    label: 'Pattern of the answer, with (?<value>…)',
+    width: 5,
+    path: 'driver.reads.voltage.answer',
+  },
+  {
+    name: 'voltageUnit',
+    label: 'Its unit',
+    width: 3,
+    path: 'driver.reads.voltage.unit',
+    options: [...UNSAID, ['V', 'V'], ['mV', 'mV']],
+  },
+  { name: 'displayAsk', label: 'Ask what it shows', width: 4, path: 'driver.reads.display.ask' },
+  {
+    name: 'displayAnswer',
+    label: 'Pattern of the answer, with (?<value>…)',
+    width: 5,
+    path: 'driver.reads.display.answer',
+    help: 'Of a receiver at the end of a loop',
+  },
+  {
+    name: 'displayUnit',
+    label: 'Its unit',
+    width: 3,
+    path: 'driver.reads.display.unit',
+    options: [...UNSAID, ['%', '% of its scale']],
+  },
   {
     name: 'units',
     label: 'Its units, a line each',
@@ -220,7 +255,7 @@ export const DRIVER_SPECS: readonly Spec[] = [
 const lines = (commands: readonly string[] | null): string => (commands ?? []).join('\n');
 
 export const fieldsOfDriver = (driver: Driver): Readonly<typeof DRIVER_FIELDS> => {
-  const { pressure, current } = driver.reads;
+  const { pressure, current, voltage, display } = driver.reads;
   return {
     name: driver.name,
     identifyAsk: driver.identify.ask,
@@ -231,6 +266,12 @@ export const fieldsOfDriver = (driver: Driver): Readonly<typeof DRIVER_FIELDS> =
     currentAsk: current?.ask ?? '',
     currentAnswer: current?.answer ?? '',
     currentUnit: current?.unit ?? SAID,
+    voltageAsk: voltage?.ask ?? '',
+    voltageAnswer: voltage?.answer ?? '',
+    voltageUnit: voltage?.unit ?? SAID,
+    displayAsk: display?.ask ?? '',
+    displayAnswer: display?.answer ?? '',
+    displayUnit: display?.unit ?? SAID,
     units: lines(driver.units.map(({ theirs, ours }) => `${theirs} = ${ours}`)),
     begin: lines(driver.begin),
     set: lines(driver.set),
@@ -281,10 +322,17 @@ function readOf(ask: string, answer: string, unit: string) {
 const driverOf = (fields: AddressFields) => {
   const pressure = readOf(fields.pressureAsk, fields.pressureAnswer, fields.pressureUnit);
   const current = readOf(fields.currentAsk, fields.currentAnswer, fields.currentUnit);
+  const voltage = readOf(fields.voltageAsk, fields.voltageAnswer, fields.voltageUnit);
+  const display = readOf(fields.displayAsk, fields.displayAnswer, fields.displayUnit);
   return {
     name: fields.name,
     identify: { ask: fields.identifyAsk.trim(), answer: fields.identifyAnswer.trim() },
-    reads: { ...(pressure && { pressure }), ...(current && { current }) },
+    reads: {
+      ...(pressure && { pressure }),
+      ...(current && { current }),
+      ...(voltage && { voltage }),
+      ...(display && { display }),
+    },
     units: commandsOf(fields.units).map((line) => {
       const [theirs = '', ours = ''] = line.split('=');
       return { theirs: theirs.trim(), ours: ours.trim() };

@@ -6,7 +6,7 @@ import Button from '@mui/material/Button';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import { NumberField } from '@/ui/NumberField';
-import { fieldOf, TRANSFERS, type ItemFields, type ItemName, type LoopFault } from './fields';
+import { DRIVEN_BY, fieldOf, TRANSFERS, type ItemFields, type ItemName, type LoopFault } from './fields';
 
 const TRANSFER_WORD = { linear: 'linear', root: 'root', 'root, cut': 'root, zero below a start' } as const;
 
@@ -99,6 +99,7 @@ export function ItemForm({
       ) : (
         <Box sx={{ display: { xs: 'none', md: 'block' } }} />
       )}
+      {item.kind === 'transmitter' && <Driven item={item} onChange={onChange} />}
       {number('inLow', 'Input at 0 %')}
       {number('inHigh', 'Input at 100 %')}
       {text('inUnit', 'Input unit')}
@@ -109,5 +110,25 @@ export function ItemForm({
         Take {item.name} out
       </Button>
     </Box>
+  );
+}
+
+/** Which variable drives the output: a root that was taken in it is not to be taken again. */
+function Driven({ item, onChange }: { item: ItemFields; onChange: (patch: Partial<ItemFields>) => void }) {
+  return (
+    <TextField
+      select
+      label="Output driven by"
+      value={item.drivenBy}
+      onChange={({ target }) =>
+        onChange({ drivenBy: DRIVEN_BY.find((one) => one === target.value) ?? 'pressure' })
+      }
+    >
+      {DRIVEN_BY.map((one) => (
+        <MenuItem key={one} value={one}>
+          {one === 'pressure' ? 'the pressure' : 'the scaled variable, by its root'}
+        </MenuItem>
+      ))}
+    </TextField>
   );
 }

@@ -7,6 +7,7 @@ import {
   toleranceAt,
   TOLERANCE_SUMS,
   trimEffectOn,
+  wayTo,
   type Diagnosis,
   type LoopItem,
   type NextTap,
@@ -17,7 +18,7 @@ import { CoreError } from '@barys/core/errors';
 import { decimalsForResolution, formatFixed, formatSigned, resolutionForSpan } from '@barys/core/text';
 import Papa from 'papaparse';
 import { readNumber } from '@/ui/readNumber';
-import { fieldOf, itemsOfText, loopOf, type ItemFields, type LoopFields } from './fields';
+import { fieldOf, isRootedTwice, itemsOfText, loopOf, type ItemFields, type LoopFields } from './fields';
 import { numberAt } from '../typed';
 
 export interface Tap {
@@ -133,7 +134,8 @@ export function computeLoop(fields: LoopFields): LoopResult {
               errorPercent,
               verdict: verdictOf(items, place, applied, read, judgedBy),
             },
-      roots: rootsTo(items, place),
+      roots:
+        rootsTo(items, place) + wayTo(items, place).filter((at) => isRootedTwice(typed[at] ?? one)).length,
       tolerance,
       isEnd: !items.some(({ from }) => from === place),
     };

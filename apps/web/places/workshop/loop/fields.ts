@@ -8,6 +8,9 @@ import { isFault, orFault, type Fault } from '../typed';
 export const TRANSFERS = ['linear', 'root', 'root, cut'] as const;
 export type TransferName = (typeof TRANSFERS)[number];
 
+export const DRIVEN_BY = ['pressure', 'scaled variable'] as const;
+export type DrivenBy = (typeof DRIVEN_BY)[number];
+
 /** One item, all of it as typed. */
 export interface ItemFields {
   /** Its own for ever, so that what another one reads stays right when items change places. */
@@ -23,6 +26,8 @@ export interface ItemFields {
   readonly outHigh: string;
   readonly outUnit: string;
   readonly transfer: TransferName;
+  /** What drives the output of a transmitter: the pressure, or a scaled variable that has taken its root before. */
+  readonly drivenBy: DrivenBy;
   /** Per cent of flow below which nothing is put out. */
   readonly cutOff: string;
   /** Per cent of its output span. */
@@ -52,6 +57,7 @@ const item = (
   outHigh: '20',
   outUnit: 'mA',
   transfer: 'linear',
+  drivenBy: 'pressure',
   cutOff: '12',
   tolerance: '0.1',
   read: '',
@@ -161,6 +167,7 @@ export function itemsOfText(text: string): readonly ItemFields[] {
         ...texts,
         kind: ITEM_KINDS.find((kind) => kind === of['kind']) ?? 'transmitter',
         transfer: TRANSFERS.find((transfer) => transfer === of['transfer']) ?? 'linear',
+        drivenBy: DRIVEN_BY.find((one) => one === of['drivenBy']) ?? 'pressure',
       },
     ];
   });
@@ -183,6 +190,10 @@ export function newItem(items: readonly ItemFields[]): ItemFields {
     tolerance: '1',
   });
 }
+
+/** Whether the root is taken in the scaled variable and in the output once more. */
+export const isRootedTwice = ({ drivenBy, transfer }: ItemFields): boolean =>
+  drivenBy === 'scaled variable' && transfer !== 'linear';
 
 /** A field of an item, as a fault names it. */
 export const fieldOf = (place: number, name: ItemName): string => `items.${place}.${name}`;
@@ -226,7 +237,8 @@ function transferIn(items: readonly ItemFields[], place: number): Transfer {
     }
     case 'linear':
     case undefined:
-      return { kind: 'linear' };
+      // A scaled variable has taken its root before the output makes its own of it.
+      return { kind: items[place]?.drivenBy === 'scaled variable' ? 'square-root' : 'linear' };
   }
 }
 
