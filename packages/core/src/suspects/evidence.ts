@@ -335,7 +335,7 @@ function leastBeside(cost: (u: number) => number, place: number): number {
   let [low, high] = [place - STEP, place + STEP];
   let [a, b] = [high - GOLDEN * (high - low), low + GOLDEN * (high - low)];
   let [costA, costB] = [cost(a), cost(b)];
-  for (let turn = 0; turn < 13; turn += 1) {
+  for (let turn = 0; turn < 9; turn += 1) {
     if (costA < costB) {
       high = b;
       [b, costB] = [a, costA];
@@ -408,7 +408,7 @@ function leastInPlane(cost: (u: readonly number[]) => number): number[] {
         next = u.map((one, i) => one + part * (step[i] ?? 0));
         there = cost(next);
       }
-      if (!(there < here - 1e-4)) break;
+      if (!(there < here - 0.02)) break;
       [u, here] = [next, there];
     }
     if (here < least) [best, least] = [u, here];

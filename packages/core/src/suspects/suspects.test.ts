@@ -162,6 +162,26 @@ describe('a suspicion comes back from what was planted', () => {
     expect(weigh({ ...CASE, vented: 4.104, readings: falling }).told).toBe('zero');
   });
 
+  it('reads a range and an output that go backwards', () => {
+    const backwards: Suspected = {
+      ...CASE,
+      range: { lrv: 500, urv: 0, outputLow: 4, outputHigh: 20 },
+      vented: 20.104,
+      saturation: null,
+      readings: read((x) => 20 - (16 * x) / 500 + 0.104),
+    };
+    const { told } = weigh(backwards);
+    expect(told).toBe('zero');
+    // More output is less pressure.
+    expect(suspect(backwards, 'zero').fit.values[0]).toBeCloseTo(-3.25, 1);
+    const out: Suspected = {
+      ...CASE,
+      range: { lrv: 0, urv: 500, outputLow: 20, outputHigh: 4 },
+      readings: read((x) => 20 - (16 * x * 1.02) / 500),
+    };
+    expect(weigh(out).told).toBe('gain');
+  });
+
   it('reads one reading, and cannot tell much of it', () => {
     const { told, suspects } = weigh({
       ...CASE,
@@ -403,7 +423,7 @@ describe('words and refusals', () => {
   it.each([
     ['limitPercent', { limitPercent: 0 }],
     ['readings', { readings: [] }],
-    ['readings', { readings: Array.from({ length: 61 }, () => read(line)[0] as SuspectReading) }],
+    ['readings', { readings: Array.from({ length: 91 }, () => read(line)[0] as SuspectReading) }],
     ['readings.0.output', { readings: [{ applied: 0, output: NaN, direction: 'up' as const }] }],
     ['barometer', { barometer: -1 }],
     ['resistorOhm', { resistorOhm: 0 }],

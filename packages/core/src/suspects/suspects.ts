@@ -4,7 +4,7 @@
  */
 import { CoreError, requireFinite, requirePositive } from '../errors';
 import { checkRange, expectedOutput } from '../signal';
-import type { Suspected } from './condition';
+import { seenOf, type Suspected } from './condition';
 import { Case, logSum, type Fit } from './evidence';
 import { frequencyOf, suspicionsOf, type Suspicion } from './hypotheses';
 
@@ -39,16 +39,25 @@ export interface Weighed {
  */
 export const TELLS_FROM = 0.6;
 const CREDIBLE = 0.95;
-/** More are no run but a record. */
-const MOST_READINGS = 60;
+/** Readings with all that was read beside them: more take longer than anybody waits. */
+const MOST_SEEN = 90;
 
-function check({ range, readings, limitPercent, barometer, resistorOhm }: Suspected): void {
+/** Whether a case is small enough to be weighed at once. */
+export const canWeigh = (suspected: Suspected): boolean => seenOf(suspected).length <= MOST_SEEN;
+
+function check(suspected: Suspected): void {
+  const { range, readings, limitPercent, barometer, resistorOhm } = suspected;
   checkRange(range);
   requirePositive('The limit', limitPercent, 'limitPercent');
   if (readings.length === 0) throw new CoreError({ code: 'too-few-points', count: 0, least: 1 }, 'readings');
-  if (readings.length > MOST_READINGS)
+  if (!canWeigh(suspected))
     throw new CoreError(
-      { code: 'too-many', name: 'Readings', count: readings.length, most: MOST_READINGS },
+      {
+        code: 'too-many',
+        name: 'Readings and what was read beside them',
+        count: seenOf(suspected).length,
+        most: MOST_SEEN,
+      },
       'readings',
     );
   readings.forEach(({ applied, output }, i) => {
@@ -65,7 +74,7 @@ const rms = (values: readonly number[]): number =>
 /**
  * Weighs all suspicions.
  * @throws CoreError as `checkRange`; `not-positive` for a limit, a barometer or a resistor of nothing; `too-few-points` without readings;
- *   `too-many` beyond 60; `not-finite`
+ *   `too-many` beyond 90 with what was read beside them; `not-finite`
  */
 export function weigh(suspected: Suspected): Weighed {
   check(suspected);

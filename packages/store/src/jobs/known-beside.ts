@@ -12,6 +12,8 @@ import type { KnownBeside } from '../runs/suspects';
 /** Jobs that are looked back over, and instruments that are looked at beside it. */
 const JOBS_BACK = 8;
 const OTHERS = 8;
+/** Runs with the same reference that are looked through for them. */
+const LATELY = 60;
 
 interface Past {
   readonly runId: number;
@@ -75,17 +77,20 @@ async function othersWith(
   jobId: number,
 ): Promise<NonNullable<KnownBeside['others']>> {
   const rows = await db.query<{ runId: number; tag: string }>(
-    `select distinct on (job.instrument_id) run.id as "runId", job.instrument_copy ->> 'tag' as tag
-     from connection own
-       join connection on connection.pressure_module_id = own.pressure_module_id
-       join run on run.connection_id = connection.id and run.kind = 'as-found'
-       join job on job.id = run.job_id
-     where own.id = $1 and job.id <> $2
-       and job.instrument_id <> (select instrument_id from job where id = $2)
-       and run.started_at <= $3 and ($4::date is null or run.started_at >= $4::date)
-       and not exists (select from run_thrown_away where run_id = run.id)
-     order by job.instrument_id, run.started_at desc limit $5`,
-    [run.connectionId, jobId, run.startedAt, run.madeWith.pressureReference.calibratedOn, OTHERS],
+    `select distinct on ("instrumentId") "runId", tag from (
+       select run.id as "runId", job.instrument_id as "instrumentId", job.instrument_copy ->> 'tag' as tag,
+         run.started_at as "startedAt"
+       from connection own
+         join connection on connection.pressure_module_id = own.pressure_module_id
+         join run on run.connection_id = connection.id and run.kind = 'as-found'
+         join job on job.id = run.job_id
+       where own.id = $1 and job.id <> $2
+         and job.instrument_id <> (select instrument_id from job where id = $2)
+         and run.started_at <= $3 and ($4::date is null or run.started_at >= $4::date)
+         and not exists (select from run_thrown_away where run_id = run.id)
+       order by run.started_at desc limit $6
+     ) lately order by "instrumentId", "startedAt" desc limit $5`,
+    [run.connectionId, jobId, run.startedAt, run.madeWith.pressureReference.calibratedOn, OTHERS, LATELY],
   );
   const runs = await runsById(
     db,

@@ -252,11 +252,27 @@ export function besideOf({ madeWith, readings }: RunBeside): readonly BesideRead
   });
 }
 
+/**
+ * The worst of what could be judged: where a root at no flow has no limit, the other points say it. Not judged where none of them
+ * can; null of nothing.
+ * @param verdicts null is what has no limit
+ */
+export function judgedWhereItCan(verdicts: readonly (Verdict | null)[]): Verdict | null {
+  const worst = worstVerdict(verdicts.filter((one) => one !== null));
+  return worst ?? (verdicts.length > 0 ? 'not-judged' : null);
+}
+
+/** The verdict on a tap over a run. */
+export const tapVerdict = (figures: readonly BesideFigure[]): Verdict | null =>
+  judgedWhereItCan(
+    figures.map(({ limitPercentOfSpan, verdict }) => (limitPercentOfSpan === null ? null : verdict)),
+  );
+
 /** The worst verdict of each figure over a run; nothing of one that was not read. */
 export function besideVerdicts(readings: readonly BesideReading[]): Partial<Record<Beside, Verdict>> {
   const worst: Partial<Record<Beside, Verdict>> = {};
   for (const kind of ['sensor', 'output', 'second', 'friction', ...TAP_COLUMNS] as const) {
-    const verdict = worstVerdict(readings.flatMap((one) => one[kind]?.verdict ?? []));
+    const verdict = tapVerdict(readings.flatMap((one) => one[kind] ?? []));
     if (verdict !== null) worst[kind] = verdict;
   }
   return worst;

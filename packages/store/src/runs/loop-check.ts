@@ -15,10 +15,10 @@ import {
 } from '@barys/core/loop';
 import { worstVerdict, type RunReading, type Verdict } from '@barys/core/run';
 import { outputSpan, type SignalRange } from '@barys/core/signal';
-import { weigh, type Suspected, type Weighed } from '@barys/core/suspects';
+import { canWeigh, weigh, type Suspected, type Weighed } from '@barys/core/suspects';
 import { parseTyped } from '@barys/core/text';
 import { itemsOf, type LoopContent } from '../registers/loop-content';
-import { besideOf, tapOfColumn } from './beside';
+import { besideOf, judgedWhereItCan, tapOfColumn, tapVerdict } from './beside';
 import { TAP_COLUMNS, type Run, type TapColumn } from './copy';
 import { evaluateStoredRun, readingsOf, verdictOfStoredRun } from './evaluation';
 
@@ -95,7 +95,8 @@ function readAt({ madeWith, readings }: CheckedRun, items: readonly LoopItem[]) 
 
 /** Ohms that make these volts of 4 to 20 mA; nothing of another segment. */
 function resistorOf({ lrv, urv, outputLow, outputHigh }: SignalRange): Pick<Suspected, 'resistorOhm'> {
-  const isShunt = lrv === 4 && urv === 20 && outputLow !== 0 && outputHigh / outputLow === urv / lrv;
+  // In the proportion of a live zero, but for the rounding of 0.004 times its ohms.
+  const isShunt = lrv === 4 && urv === 20 && Math.abs(outputHigh - 5 * outputLow) < 1e-9 * outputHigh;
   return isShunt ? { resistorOhm: (outputLow / lrv) * 1000 } : {};
 }
 
@@ -137,7 +138,7 @@ function segmentAt(
     fromName: items[from]?.name ?? '',
     range,
     points,
-    verdict: worstVerdict(points.map(({ verdict }) => verdict)),
+    verdict: judgedWhereItCan(points.map((one) => (one.limitPercent === null ? null : one.verdict))),
     suspected:
       limitPercent > 0 && points.length > 0
         ? {
@@ -208,7 +209,7 @@ export function checkLoop(run: CheckedRun): LoopCheck | null {
           place: tap.place,
           name: tap.item.name,
           unit: tap.item.outputUnit,
-          verdict: worstVerdict(figures.map(({ verdict }) => verdict)),
+          verdict: tapVerdict(figures),
           worstPercent: worst?.percentOfSpan ?? null,
           segment: segmentAt(items, tap.place, read),
           isEnd: isEnd(tap.place),
@@ -235,9 +236,9 @@ export function checkLoop(run: CheckedRun): LoopCheck | null {
 export const verdictOfCheck = (run: CheckedRun): Verdict | null =>
   checkLoop(run)?.verdict ?? verdictOfStoredRun(run);
 
-/** What is behind the readings of a segment; null where it has no tolerance, or nothing was read. */
+/** What is behind the readings of a segment; null where it has no tolerance, or nothing was read, or too much. */
 export const weighSegment = ({ suspected }: Segment): Weighed | null =>
-  suspected === null ? null : weigh(suspected);
+  suspected === null || !canWeigh(suspected) ? null : weigh(suspected);
 
 /** What a trim to a receiver would do, at the reading where that is off by most; null where it is not to be asked for. */
 export interface ReceiverTrim extends TrimEffect {

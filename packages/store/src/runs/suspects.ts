@@ -2,6 +2,7 @@
 import { limitAt } from '@barys/core/run';
 import { outputSpan } from '@barys/core/signal';
 import {
+  canWeigh,
   weigh,
   type SuspectReading,
   type Suspected,
@@ -90,7 +91,9 @@ export function suspectedOf(
     inputUnit: range.inputUnit,
     // A compound or a vacuum scale counts from the air, as a gauge does.
     pressureKind: kind,
-    barometer: (ambient.barometerHpa * 100) / PRESSURE_UNITS[range.inputUnit].factor.valueOf(),
+    ...(ambient.barometerHpa > 0
+      ? { barometer: (ambient.barometerHpa * 100) / PRESSURE_UNITS[range.inputUnit].factor.valueOf() }
+      : {}),
     saturation: isSignal && body.technology === 'smart' ? [Math.min(...ends), Math.max(...ends)] : null,
     ...resistorOf(madeWith),
     ...(scale !== null && madeWith.secondIndication === 'own display'
@@ -120,7 +123,7 @@ export function weighRun(
   vented?: number,
 ): { readonly suspected: Suspected; readonly weighed: Weighed } | null {
   const suspected = suspectedOf(run, kind, known, vented);
-  return suspected === null || !(suspected.limitPercent > 0)
+  return suspected === null || !(suspected.limitPercent > 0) || !canWeigh(suspected)
     ? null
     : { suspected, weighed: weigh(suspected) };
 }

@@ -8,7 +8,7 @@ export function LoopRecord({ asFound, asLeft }: { asFound: Run | null; asLeft: R
     { run: asFound, title: 'The loop as found' },
     { run: asLeft, title: 'The loop as left' },
   ].map(({ run, title }) => {
-    const loop = run === null ? null : shownLoop(run);
+    const loop = run === null ? null : shownLoop(run, false);
     return loop === null ? null : <LoopSheet key={title} loop={loop} title={title} />;
   });
 }

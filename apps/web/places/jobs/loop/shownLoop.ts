@@ -74,8 +74,11 @@ function headlineOf({ diagnosis, content }: LoopCheck): { headline: string; susp
   return { headline: `${name(best.item)} is likely wrong${off}; ${sure} sure.`, suspect: best.item };
 }
 
-/** What a run says of its loop; null of one that checks none. */
-export function shownLoop(run: Run): ShownLoop | null {
+/**
+ * What a run says of its loop; null of one that checks none.
+ * @param hasSegments whether what is behind each item is weighed as well, which takes its time
+ */
+export function shownLoop(run: Run, hasSegments: boolean): ShownLoop | null {
   const check = checkLoop(run);
   if (check === null) return null;
   return {
@@ -90,7 +93,7 @@ export function shownLoop(run: Run): ShownLoop | null {
       verdict: tap.verdict,
       worst: tap.worstPercent === null ? '–' : formatSigned(tap.worstPercent, 2),
       own: tap.column === null ? null : (tap.segment?.verdict ?? null),
-      segment: shownSegment(tap),
+      segment: hasSegments ? shownSegment(tap) : null,
     })),
     warnings: check.wrongRoots.map(
       ({ name, roots }) =>

@@ -111,7 +111,7 @@ export async function JudgeStage({ job, vented }: { job: JobFile; vented: string
   const figures = figuresOfRun(run.madeWith);
   const lead = advice?.acts.find(({ act }) => act === advice.lead);
   const predicted = lead === undefined || lead.act === 'none' ? null : lead.points;
-  const loop = shownLoop(run);
+  const loop = shownLoop(run, true);
   const read = ventedOf(vented);
   const found = weighRun(run, job.instrument.kind, await knownBeside(database(), job, run), read.value);
   return (
