@@ -153,70 +153,56 @@ export const fieldsOfSpeech = (speaks: string): Partial<AddressFields> => ({
 const SAID = 'said';
 const UNSAID = [[SAID, 'said in the answer'] as const];
 
+/** How one quantity is asked for, what answers look like, and in which unit they are. */
+const readSpecs = (
+  channel: 'pressure' | 'current' | 'voltage' | 'display',
+  label: string,
+  units: readonly (readonly [unit: string, words: string])[],
+  help = '',
+): readonly Spec[] => [
+  { name: `${channel}Ask`, label, width: 4, path: `driver.reads.${channel}.ask` },
+  {
+    name: `${channel}Answer`,
+    label: 'Pattern of the answer, with (?<value>…)',
+    width: 5,
+    path: `driver.reads.${channel}.answer`,
+    ...(help === '' ? {} : { help }),
+  },
+  {
+    name: `${channel}Unit`,
+    label: 'Its unit',
+    width: 3,
+    path: `driver.reads.${channel}.unit`,
+    options: [...UNSAID, ...units],
+  },
+];
+
 export const DRIVER_SPECS: readonly Spec[] = [
   { name: 'name', label: 'Name of the driver', width: 6, path: 'driver.name' },
   { name: 'answerMs', label: 'Answer within, ms', kind: 'number', width: 3, path: 'driver.answerMs' },
   { name: 'pauseMs', label: 'Pause between commands, ms', kind: 'number', width: 3, path: 'driver.pauseMs' },
   { name: 'identifyAsk', label: 'Ask who it is', width: 4, path: 'driver.identify.ask' },
   { name: 'identifyAnswer', label: 'Pattern of the answer', width: 8, path: 'driver.identify.answer' },
-  { name: 'pressureAsk', label: 'Ask for the pressure', width: 4, path: 'driver.reads.pressure.ask' },
-  {
-    name: 'pressureAnswer',
-    label: 'Pattern of the answer, with (?<value>…)',
-    width: 5,
-    path: 'driver.reads.pressure.answer',
-    help: '(?<unit>…) and (?<stable>…) where it says them',
-  },
-  {
-    name: 'pressureUnit',
-    label: 'Its unit',
-    width: 3,
-    path: 'driver.reads.pressure.unit',
-    options: [...UNSAID, ...unitsOf('pressure').map((unit) => [unit, unitLabel(unit)] as const)],
-  },
-  { name: 'currentAsk', label: 'Ask for the current', width: 4, path: 'driver.reads.current.ask' },
-  {
-    name: 'currentAnswer',
-    label: 'Pattern of the answer, with (?<value>…)',
-    width: 5,
-    path: 'driver.reads.current.answer',
-  },
-  {
-    name: 'currentUnit',
-    label: 'Its unit',
-    width: 3,
-    path: 'driver.reads.current.unit',
-    options: [...UNSAID, ['A', 'A'], ['mA', 'mA']],
-  },
-  { name: 'voltageAsk', label: 'Ask for a voltage', width: 4, path: 'driver.reads.voltage.ask' },
-  {
-    name: 'voltageAnswer',
-    label: 'Pattern of the answer, with (?<value>…)',
-    width: 5,
-    path: 'driver.reads.voltage.answer',
-  },
-  {
-    name: 'voltageUnit',
-    label: 'Its unit',
-    width: 3,
-    path: 'driver.reads.voltage.unit',
-    options: [...UNSAID, ['V', 'V'], ['mV', 'mV']],
-  },
-  { name: 'displayAsk', label: 'Ask what it shows', width: 4, path: 'driver.reads.display.ask' },
-  {
-    name: 'displayAnswer',
-    label: 'Pattern of the answer, with (?<value>…)',
-    width: 5,
-    path: 'driver.reads.display.answer',
-    help: 'Of a receiver at the end of a loop',
-  },
-  {
-    name: 'displayUnit',
-    label: 'Its unit',
-    width: 3,
-    path: 'driver.reads.display.unit',
-    options: [...UNSAID, ['%', '% of its scale']],
-  },
+  ...readSpecs(
+    'pressure',
+    'Ask for the pressure',
+    unitsOf('pressure').map((unit) => [unit, unitLabel(unit)] as const),
+    '(?<unit>…) and (?<stable>…) where it says them',
+  ),
+  ...readSpecs('current', 'Ask for the current', [
+    ['A', 'A'],
+    ['mA', 'mA'],
+  ]),
+  ...readSpecs('voltage', 'Ask for a voltage', [
+    ['V', 'V'],
+    ['mV', 'mV'],
+  ]),
+  ...readSpecs(
+    'display',
+    'Ask what it shows',
+    [['%', '% of its scale']],
+    'Of a receiver at the end of a loop',
+  ),
   {
     name: 'units',
     label: 'Its units, a line each',

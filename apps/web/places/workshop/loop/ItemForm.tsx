@@ -49,6 +49,61 @@ export function ItemForm({
       sx={{ display: 'grid', gap: 1, gridTemplateColumns: { xs: '1fr 1fr', md: 'repeat(6, 1fr)' }, py: 1 }}
     >
       {text('name', 'Name')}
+      <Choices items={items} item={item} fromFault={fromFault} onChange={onChange} />
+      {number('tolerance', 'Tolerance, ± %')}
+      {item.transfer === 'root, cut' ? (
+        number('cutOff', 'Start, % of flow')
+      ) : (
+        <Box sx={{ display: { xs: 'none', md: 'block' } }} />
+      )}
+      {item.kind === 'transmitter' && <Driven item={item} onChange={onChange} />}
+      {number('inLow', 'Input at 0 %')}
+      {number('inHigh', 'Input at 100 %')}
+      {text('inUnit', 'Input unit')}
+      {number('outLow', 'Output at 0 %')}
+      {number('outHigh', 'Output at 100 %')}
+      {text('outUnit', 'Output unit')}
+      <Button onClick={onRemove} disabled={items.length === 1} sx={{ justifySelf: 'start', minHeight: 44 }}>
+        Take {item.name} out
+      </Button>
+    </Box>
+  );
+}
+
+/** Which variable drives the output: a root that was taken in it is not to be taken again. */
+function Driven({ item, onChange }: { item: ItemFields; onChange: (patch: Partial<ItemFields>) => void }) {
+  return (
+    <TextField
+      select
+      label="Output driven by"
+      value={item.drivenBy}
+      onChange={({ target }) =>
+        onChange({ drivenBy: DRIVEN_BY.find((one) => one === target.value) ?? 'pressure' })
+      }
+    >
+      {DRIVEN_BY.map((one) => (
+        <MenuItem key={one} value={one}>
+          {one === 'pressure' ? 'the pressure' : 'the scaled variable, by its root'}
+        </MenuItem>
+      ))}
+    </TextField>
+  );
+}
+
+/** Its kind, what it reads, and how its output follows. */
+function Choices({
+  items,
+  item,
+  fromFault,
+  onChange,
+}: {
+  items: readonly ItemFields[];
+  item: ItemFields;
+  fromFault: string | null;
+  onChange: (patch: Partial<ItemFields>) => void;
+}) {
+  return (
+    <>
       <TextField
         select
         label="Kind"
@@ -93,42 +148,6 @@ export function ItemForm({
           </MenuItem>
         ))}
       </TextField>
-      {number('tolerance', 'Tolerance, ± %')}
-      {item.transfer === 'root, cut' ? (
-        number('cutOff', 'Start, % of flow')
-      ) : (
-        <Box sx={{ display: { xs: 'none', md: 'block' } }} />
-      )}
-      {item.kind === 'transmitter' && <Driven item={item} onChange={onChange} />}
-      {number('inLow', 'Input at 0 %')}
-      {number('inHigh', 'Input at 100 %')}
-      {text('inUnit', 'Input unit')}
-      {number('outLow', 'Output at 0 %')}
-      {number('outHigh', 'Output at 100 %')}
-      {text('outUnit', 'Output unit')}
-      <Button onClick={onRemove} disabled={items.length === 1} sx={{ justifySelf: 'start', minHeight: 44 }}>
-        Take {item.name} out
-      </Button>
-    </Box>
-  );
-}
-
-/** Which variable drives the output: a root that was taken in it is not to be taken again. */
-function Driven({ item, onChange }: { item: ItemFields; onChange: (patch: Partial<ItemFields>) => void }) {
-  return (
-    <TextField
-      select
-      label="Output driven by"
-      value={item.drivenBy}
-      onChange={({ target }) =>
-        onChange({ drivenBy: DRIVEN_BY.find((one) => one === target.value) ?? 'pressure' })
-      }
-    >
-      {DRIVEN_BY.map((one) => (
-        <MenuItem key={one} value={one}>
-          {one === 'pressure' ? 'the pressure' : 'the scaled variable, by its root'}
-        </MenuItem>
-      ))}
-    </TextField>
+    </>
   );
 }

@@ -36,6 +36,28 @@ import { Findings } from './Findings';
 import { ItemForm } from './ItemForm';
 import { LoopStave } from './LoopStave';
 
+/** What is done to the items of a loop: changed, taken out, moved. */
+function itemActs(items: readonly ItemFields[], keep: (next: readonly ItemFields[]) => void) {
+  return {
+    patch: (id: string, more: Partial<ItemFields>) =>
+      keep(items.map((one) => (one.id === id ? { ...one, ...more } : one))),
+    remove: (id: string) => {
+      const gone = items.find((one) => one.id === id);
+      // What read it reads what it read.
+      keep(
+        items.flatMap((one) =>
+          one.id === id ? [] : [one.from === id ? { ...one, from: gone?.from ?? '' } : one],
+        ),
+      );
+    },
+    move: (id: string, to: string) => {
+      const [from, over] = [id, to].map((one) => items.findIndex((item) => item.id === one));
+      if (from !== undefined && over !== undefined && from >= 0 && over >= 0)
+        keep(arrayMove([...items], from, over));
+    },
+  };
+}
+
 /** A loop as a chain: expected at every tap, what was read, which item is wrong, and what to measure next. */
 export function LoopDesk({ initial }: { initial: LoopFields }) {
   const [fields, change] = useAddress(initial);
@@ -45,22 +67,7 @@ export function LoopDesk({ initial }: { initial: LoopFields }) {
   const fault = 'message' in got ? got : null;
   const result = 'message' in got ? null : got;
   const keep = (next: readonly ItemFields[]) => change({ items: textOfItems(next) });
-  const patch = (id: string, more: Partial<ItemFields>) =>
-    keep(items.map((one) => (one.id === id ? { ...one, ...more } : one)));
-  const remove = (id: string) => {
-    const gone = items.find((one) => one.id === id);
-    // What read it reads what it read.
-    keep(
-      items.flatMap((one) =>
-        one.id === id ? [] : [one.from === id ? { ...one, from: gone?.from ?? '' } : one],
-      ),
-    );
-  };
-  const move = (id: string, to: string) => {
-    const [from, over] = [id, to].map((one) => items.findIndex((item) => item.id === one));
-    if (from !== undefined && over !== undefined && from >= 0 && over >= 0)
-      keep(arrayMove([...items], from, over));
-  };
+  const { patch, remove, move } = itemActs(items, keep);
   const [best] = result?.diagnosis?.suspicions ?? [];
   const suspect = best === undefined || best.probability < LIKELY ? null : best.item;
   const next = result?.next?.item ?? null;
