@@ -45,6 +45,9 @@ test('a suspicion is weighed at Judge, decided by a vented reading, and taken in
   await sheet.getByRole('button', { name: 'Into the record' }).click();
   await expect(sheet).toContainText(/In the record: The zero has drifted, \+0\.03\d+ bar/);
   await expect(sheet).toContainText('drained and open it read 4.104; vented at the block');
+  // What decided it stays typed, and the weighing with it.
+  await expect(vented).toHaveValue('4.104');
+  await expect(sheet).toContainText('The readings can tell.');
   await page.getByRole('link', { name: /record so far/ }).click();
   const record = page.getByRole('region', { name: 'Findings behind the readings' });
   await expect(record).toContainText('vented at the block. Technician A');

@@ -7,7 +7,7 @@ import { appendAllToTrail, appendToTrail } from '../db/audit';
 import { isSameRange } from '../registers/configuration';
 import type { Queryable } from '../db/database';
 import { StoreError } from '../db/errors';
-import { missingPoints } from '../runs/evaluation';
+import { missingPoints, verdictOfStoredRun } from '../runs/evaluation';
 import { verdictOfCheck } from '../runs/loop-check';
 import { copyInstrument, copyOf, instrumentOfJob } from './instrument-copy';
 import type { Instrument } from '../registers/instrument';
@@ -299,8 +299,12 @@ export async function decideOnRun(
   await startRunAfter(tx, actor, jobId, run, { kind: 'as-found', pass: run.pass + 1 });
 }
 
-const leavingNeeds = (run: Run): string | undefined =>
-  verdictOfCheck(run) === 'within' ? undefined : 'the readings ask for an adjustment';
+function leavingNeeds(run: Run): string | undefined {
+  if (verdictOfCheck(run) === 'within') return undefined;
+  return verdictOfStoredRun(run) === 'within'
+    ? 'the instrument is right, and its loop is not'
+    : 'the readings ask for an adjustment';
+}
 
 /**
  * Throws the run in hand away, with a reason that stays, and begins it anew.

@@ -98,7 +98,8 @@ function ventedOf(text: string): { readonly value: number | undefined; readonly 
   }
 }
 
-export async function JudgeStage({ job, vented }: { job: JobFile; vented: string }) {
+/** @param vented what the address says; null where it says nothing, and what a finding of this run was decided by stays */
+export async function JudgeStage({ job, vented }: { job: JobFile; vented: string | null }) {
   const run = asFoundRun(job);
   if (run === null) throw new StoreError({ code: 'no-such', what: 'as-found run of job', name: job.id });
   // After further tests the run run is what is decided on and signed; the earlier ones stay beside it.
@@ -112,7 +113,9 @@ export async function JudgeStage({ job, vented }: { job: JobFile; vented: string
   const lead = advice?.acts.find(({ act }) => act === advice.lead);
   const predicted = lead === undefined || lead.act === 'none' ? null : lead.points;
   const loop = shownLoop(run, true);
-  const read = ventedOf(vented);
+  const standing = job.causes.filter(({ runId, takenBack }) => runId === run.id && takenBack === null);
+  const typed = vented ?? standing.at(-1)?.content.vented ?? '';
+  const read = ventedOf(typed);
   const found = weighRun(run, job.instrument.kind, await knownBeside(database(), job, run), read.value);
   return (
     <Columns columns="1.1fr 1fr">
@@ -156,10 +159,11 @@ export async function JudgeStage({ job, vented }: { job: JobFile; vented: string
             job={job.id}
             shape={corridorOf(run, null, predicted)}
             shown={shownSuspects(run, found)}
-            standing={job.causes
-              .filter(({ runId, takenBack }) => runId === run.id && takenBack === null)
-              .map((cause) => ({ suspicion: cause.suspicion, words: causeInWords(cause) }))}
-            vented={{ text: vented, error: read.error, unit: figures.outputUnit }}
+            standing={standing.map((cause) => ({
+              suspicion: cause.suspicion,
+              words: causeInWords(cause),
+            }))}
+            vented={{ text: typed, error: read.error, unit: figures.outputUnit }}
           />
         )}
         <Sheet>

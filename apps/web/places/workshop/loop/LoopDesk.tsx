@@ -122,26 +122,39 @@ export function LoopDesk({ initial }: { initial: LoopFields }) {
           </Typography>
         )}
       </Sheet>
-      {result !== null && (
-        <>
-          <Roots result={result} />
-          <Findings result={result} />
-          <Tolerances result={result} />
-          <HandOver
-            tag={fields.tag}
-            onTag={(tag) => change({ tag })}
-            configuration={null}
-            note={noteOfLoop(result)}
-            version={{
-              what: 'loop',
-              why: fields.why,
-              onWhy: (why) => change({ why }),
-              keep: (tag) => keepLoopAction({ tag, fields }),
-            }}
-          />
-        </>
-      )}
+      {result !== null && <Outcome fields={fields} change={change} result={result} />}
     </Stack>
+  );
+}
+
+/** What it comes to, and where it goes. */
+function Outcome({
+  fields,
+  change,
+  result,
+}: {
+  fields: LoopFields;
+  change: (patch: Partial<LoopFields>) => void;
+  result: LoopResult;
+}) {
+  return (
+    <>
+      <Roots result={result} />
+      <Findings result={result} />
+      <Tolerances result={result} />
+      <HandOver
+        tag={fields.tag}
+        onTag={(tag) => change({ tag })}
+        configuration={null}
+        note={noteOfLoop(result)}
+        version={{
+          what: 'loop',
+          why: fields.why,
+          onWhy: (why) => change({ why }),
+          keep: (tag) => keepLoopAction({ tag, fields }),
+        }}
+      />
+    </>
   );
 }
 

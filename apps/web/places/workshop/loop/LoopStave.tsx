@@ -124,33 +124,7 @@ function Row({ item, tap, isSuspect, isNext, isOpen, readError, onOpen, onRead, 
         >
           <DragIndicatorOutlined />
         </IconButton>
-        <Box
-          sx={{
-            gridArea: 'name',
-            minWidth: 0,
-            border: isSuspect ? '2px solid var(--outside)' : '2px solid transparent',
-            px: 0.75,
-          }}
-        >
-          <Button
-            onClick={onOpen}
-            aria-expanded={isOpen}
-            sx={{
-              p: 0,
-              minWidth: 0,
-              minHeight: 28,
-              justifyContent: 'flex-start',
-              fontWeight: 700,
-              textAlign: 'left',
-            }}
-          >
-            {item.name === '' ? 'no name' : item.name}
-          </Button>
-          <Typography variant="body2" sx={{ color: 'text.secondary', lineHeight: 1.2 }}>
-            {item.kind}
-            {item.transfer === 'linear' ? '' : ', root here'}, ±{item.tolerance} %
-          </Typography>
-        </Box>
+        <Name item={item} isSuspect={isSuspect} isOpen={isOpen} onOpen={onOpen} />
         <Rail item={item} tap={tap} />
         <Typography component="div" variant="body2" sx={{ gridArea: 'expected', textAlign: { md: 'right' } }}>
           <Box component="span" sx={{ display: { md: 'none' }, color: 'text.secondary' }}>
@@ -186,6 +160,44 @@ function Row({ item, tap, isSuspect, isNext, isOpen, readError, onOpen, onRead, 
         </Typography>
       </Box>
       {isOpen && children}
+    </Box>
+  );
+}
+
+/** What it is called, what it is, and its tolerance; pressed, it opens. */
+function Name({
+  item,
+  isSuspect,
+  isOpen,
+  onOpen,
+}: Pick<RowProps, 'item' | 'isSuspect' | 'isOpen' | 'onOpen'>) {
+  return (
+    <Box
+      sx={{
+        gridArea: 'name',
+        minWidth: 0,
+        border: isSuspect ? '2px solid var(--outside)' : '2px solid transparent',
+        px: 0.75,
+      }}
+    >
+      <Button
+        onClick={onOpen}
+        aria-expanded={isOpen}
+        sx={{
+          p: 0,
+          minWidth: 0,
+          minHeight: 28,
+          justifyContent: 'flex-start',
+          fontWeight: 700,
+          textAlign: 'left',
+        }}
+      >
+        {item.name === '' ? 'no name' : item.name}
+      </Button>
+      <Typography variant="body2" sx={{ color: 'text.secondary', lineHeight: 1.2 }}>
+        {item.kind}
+        {item.transfer === 'linear' && item.drivenBy === 'pressure' ? '' : ', root here'}, ±{item.tolerance} %
+      </Typography>
     </Box>
   );
 }

@@ -27,7 +27,7 @@ const VIEWS: Record<
   authorise: (job) => <AuthoriseStage job={job} />,
   isolate: (job) => <IsolateStage job={job} />,
   connect: (job) => <ConnectStage job={job} />,
-  judge: (job, { vented = '' }) => <JudgeStage job={job} vented={String(vented)} />,
+  judge: (job, { vented }) => <JudgeStage job={job} vented={vented === undefined ? null : String(vented)} />,
   adjust: (job) => <AdjustStage job={job} />,
   return: (job) => <ReturnStage job={job} />,
   sign: (job) => <SignStage job={job} />,
