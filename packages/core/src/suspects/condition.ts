@@ -4,7 +4,7 @@
  * transfer function that are set, damping, the limits of the output, the output stage, the resistor that makes volts of it.
  */
 import type { Direction } from '../procedure';
-import { share, transferOf, type DisplayScale, type SignalRange, type Transfer } from '../signal';
+import { outputSpan, share, transferOf, type DisplayScale, type SignalRange, type Transfer } from '../signal';
 import { PRESSURE_UNITS, type PressureKind, type PressureUnit } from '../units';
 
 export interface SuspectReading {
@@ -129,8 +129,9 @@ export const soundCondition = ({ range, saturation, display }: Suspected): Condi
   lineS: 0,
   late: 1,
   vague: 0,
-  least: saturation?.[0] ?? -Infinity,
-  most: saturation?.[1] ?? Infinity,
+  // What has no limits that are known stops somewhere all the same.
+  least: saturation?.[0] ?? Math.min(range.outputLow, range.outputHigh) - outputSpan(range),
+  most: saturation?.[1] ?? Math.max(range.outputLow, range.outputHigh) + outputSpan(range),
   outputZero: 0,
   outputGain: 0,
   bow: 0,
@@ -247,6 +248,13 @@ export class Forward {
     return t;
   }
 
+  /** No sensor goes on for ever. */
+  private reached(raw: number): number {
+    const far = FARTHEST_SPANS * this.inputSpan;
+    const { lrv } = this.suspected.range;
+    return Math.min(lrv + far, Math.max(lrv - far, raw));
+  }
+
   private outputOf(condition: Condition, p: number): number {
     const { outputLow, outputHigh } = this.suspected.range;
     const bent =
@@ -285,7 +293,7 @@ export class Forward {
       else if (i === 0)
         held = condition.isFreeAtFirst ? x : reading.direction === 'up' ? x - friction : x + friction;
       else held = Math.min(x + friction, Math.max(x - friction, held));
-      const raw = held * (1 + condition.sensorGain) + condition.sensorZero;
+      const raw = this.reached(held * (1 + condition.sensorGain) + condition.sensorZero);
       const t = this.shareOf(condition, raw, condition.transfers);
       if (condition.lagS === 0) damped = t;
       else {
@@ -335,6 +343,9 @@ export class Forward {
     }
   }
 }
+
+/** Input spans from the range within which a sensor still tells one pressure from another. */
+const FARTHEST_SPANS = 100;
 
 /** So that a wave of one is one at its largest: 1 / max of x (1 - x) (1 - 2 x), at 1/2 - 1/sqrt(12). */
 const LARGEST_CUBIC = 18 / Math.sqrt(3);
