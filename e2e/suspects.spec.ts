@@ -39,9 +39,9 @@ test('a suspicion is weighed at Judge, decided by a vented reading, and taken in
   await expect(suspicions.getByRole('radio', { name: /Liquid stands in a line/ })).toHaveCount(0);
 
   // What was typed outlasts a reload.
-  await sheet.getByLabel('Remark, such as what the test showed').fill('vented at the block');
+  await sheet.getByLabel('What the test showed').fill('vented at the block');
   await page.reload();
-  await expect(sheet.getByLabel('Remark, such as what the test showed')).toHaveValue('vented at the block');
+  await expect(sheet.getByLabel('What the test showed')).toHaveValue('vented at the block');
   await sheet.getByRole('button', { name: 'Into the record' }).click();
   await expect(sheet).toContainText(/In the record: The zero has drifted, \+0\.03\d+ bar/);
   await expect(sheet).toContainText('drained and open it read 4.104; vented at the block');

@@ -155,6 +155,9 @@ export interface Seen {
   readonly own: number | null;
 }
 
+/** A scale is told by a few readings of it; more only take their time. */
+const ENOUGH_SHOWN = 5;
+
 /** Everything that was seen, in one column. */
 export function seenOf(suspected: Suspected): Seen[] {
   const { range, readings, display, others = [] } = suspected;
@@ -178,7 +181,7 @@ export function seenOf(suspected: Suspected): Seen[] {
         : [seen('digital', i, ((digital - range.lrv) / Math.abs(range.urv - range.lrv)) * 100)],
     ),
     ...readings.flatMap(({ shown }, i) =>
-      shown === undefined || display === undefined
+      shown === undefined || display === undefined || i >= ENOUGH_SHOWN
         ? []
         : [seen('shown', i, ((shown - display.low) / displaySpan) * 100)],
     ),

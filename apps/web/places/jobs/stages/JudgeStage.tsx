@@ -166,6 +166,11 @@ export async function JudgeStage({ job, vented }: { job: JobFile; vented: string
             vented={{ text: typed, error: read.error, unit: figures.outputUnit }}
           />
         )}
+        {advice !== null && (
+          <Sheet title={earlier.length === 0 ? 'As found' : `As found, pass ${run.pass}`}>
+            <RunSummary run={run} />
+          </Sheet>
+        )}
         <Sheet>
           <RunTable run={run} />
           <BesideTable run={run} />

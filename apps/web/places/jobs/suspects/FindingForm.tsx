@@ -41,7 +41,7 @@ export function FindingForm({
       <Stack direction="row" sx={{ gap: 1, mt: 1, flexWrap: 'wrap', alignItems: 'center' }}>
         <TextField
           name="remark"
-          label={isStanding ? 'Why it is taken back' : 'Remark, such as what the test showed'}
+          label={isStanding ? 'Why it is taken back' : 'What the test showed'}
           sx={{ flex: '1 1 220px' }}
         />
         <Button
