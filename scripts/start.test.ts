@@ -72,9 +72,13 @@ describe('npm start', () => {
     expect(processes().some(({ command }) => command.includes('postgres'))).toBe(true);
     // The simulated bench of a demo is heard of.
     const bench = () => rows(`select channel from bench_value order by device, channel`);
-    await expect
-      .poll(bench, { timeout: 60_000 })
-      .toEqual(['pressure', 'pressure', 'current', 'digital value'].map((channel) => ({ channel })));
+    await expect.poll(bench, { timeout: 60_000 }).toEqual(
+      ['pressure', 'pressure', 'current', 'display', 'display', 'digital value', 'voltage'].map(
+        (channel) => ({
+          channel,
+        }),
+      ),
+    );
 
     const second = start();
     expect(await second.ended).toBe(1);

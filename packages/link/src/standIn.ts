@@ -1,5 +1,5 @@
 /**
- * A bench that stands in for a real one: a controller, an indicator and a loop meter behind text over TCP on loopback, and a
+ * A bench that stands in for a real one: a controller, an indicator, a loop meter, a voltmeter and two receivers behind text over TCP on loopback, and a
  * smart transmitter behind HART-IP, all in one simulated world. The link speaks to it as it would to real ones.
  */
 import {

@@ -1,6 +1,6 @@
 /**
- * `npm run stand-ins -- --seed 7 --fault tilt`: a simulated controller, indicator and loop meter behind text over TCP, and a
- * transmitter behind HART-IP, on loopback, for any program that speaks to instruments, until they are stopped.
+ * `npm run stand-ins -- --seed 7 --fault tilt`: a simulated controller, indicator, loop meter, voltmeter and receivers behind
+ * text over TCP, and a transmitter behind HART-IP, on loopback, for any program that speaks to instruments, until they are stopped.
  */
 import { parseArgs } from 'node:util';
 import { faultOf, orFail, seedOf, speedOf } from './given';
@@ -20,8 +20,7 @@ const speed = orFail(() => speedOf(given.speed));
 const planted = orFail(() => given.fault.map(faultOf));
 const began = Date.now();
 const simulation = orFail(() => new Simulation(seed, () => ((Date.now() - began) / 1000) * speed, planted));
-const { controller, indicator, meter, transmitter, close } = await startStandIns(seed, simulation.now);
-for (const [name, { port }] of Object.entries({ controller, indicator, meter, transmitter }))
-  console.log(`${name}: 127.0.0.1:${port}`);
+const { close, ...servers } = await startStandIns(seed, simulation.now);
+for (const [name, { port }] of Object.entries(servers)) console.log(`${name}: 127.0.0.1:${port}`);
 for (const signal of ['SIGINT', 'SIGTERM'] as const)
   process.on(signal, () => void close().then(() => process.exit(0)));
