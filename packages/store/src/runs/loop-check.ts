@@ -36,6 +36,8 @@ export interface SegmentPoint extends RunReading {
 export interface Segment {
   /** The tap that it reads, and what lies in it up to its own. */
   readonly fromName: string;
+  /** Place of that tap. */
+  readonly from: number;
   readonly range: SignalRange;
   readonly points: readonly SegmentPoint[];
   /** Null where nothing of it can be judged. */
@@ -136,6 +138,7 @@ function segmentAt(
   const limitPercent = limitOfTap(part, last, (range.lrv + range.urv) / 2) ?? 0;
   return {
     fromName: items[from]?.name ?? '',
+    from,
     range,
     points,
     verdict: judgedWhereItCan(points.map((one) => (one.limitPercent === null ? null : one.verdict))),

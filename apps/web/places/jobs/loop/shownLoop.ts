@@ -37,7 +37,7 @@ export interface ShownLoop {
 /** From here on one item is called the likely one. */
 const LIKELY = 0.6;
 
-function shownSegment({ name, segment, unit }: CheckedTap): ShownSegment | null {
+function shownSegment({ name, segment, unit }: CheckedTap, taps: readonly CheckedTap[]): ShownSegment | null {
   if (segment === null) return null;
   const { lrv, urv } = segment.range;
   const { shape, fitted } = corridorOfPoints(
@@ -55,7 +55,11 @@ function shownSegment({ name, segment, unit }: CheckedTap): ShownSegment | null 
     suspects:
       weighed === null || segment.suspected === null
         ? null
-        : shownOf({ suspected: segment.suspected, weighed }, { input: '', output: unit }, fitted),
+        : shownOf(
+            { suspected: segment.suspected, weighed },
+            { input: taps.find(({ place }) => place === segment.from)?.unit ?? '', output: unit },
+            fitted,
+          ),
   };
 }
 
@@ -93,7 +97,7 @@ export function shownLoop(run: Run, hasSegments: boolean): ShownLoop | null {
       verdict: tap.verdict,
       worst: tap.worstPercent === null ? '–' : formatSigned(tap.worstPercent, 2),
       own: tap.column === null ? null : (tap.segment?.verdict ?? null),
-      segment: hasSegments ? shownSegment(tap) : null,
+      segment: hasSegments ? shownSegment(tap, check.taps) : null,
     })),
     warnings: check.wrongRoots.map(
       ({ name, roots }) =>

@@ -145,8 +145,11 @@ function Tread({
           pb: { sm: 0.5 },
           display: { xs: 'flex', sm: 'block' },
           alignItems: 'center',
-          gap: 1,
-          flexShrink: 0,
+          // What is read at many taps goes on in the next line of a phone.
+          flexWrap: 'wrap',
+          columnGap: 1,
+          flexShrink: { xs: 1, sm: 0 },
+          minWidth: 0,
         }}
       >
         {isCurrent ? (
