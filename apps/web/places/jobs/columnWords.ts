@@ -11,34 +11,29 @@ const tapName = (madeWith: OfRun, column: TapColumn): string =>
 export const tapUnit = (madeWith: OfRun, column: TapColumn): string =>
   tapOfColumn(madeWith, column)?.item.outputUnit ?? '';
 
-const NAME: Readonly<Record<Exclude<ExtraColumn, TapColumn> | 'output', string>> = {
-  output: 'Reading',
-  'before-tap': 'Reading before a tap',
-  digital: 'Digital value',
-  second: 'Second indication',
+type Named = Readonly<{ name: string; label: string; heading: string }>;
+const WORDS: Readonly<Record<Exclude<ExtraColumn, TapColumn> | 'output', Named>> = {
+  output: { name: 'Reading', label: 'reading', heading: 'Reading' },
+  'before-tap': {
+    name: 'Reading before a tap',
+    label: 'before a tap',
+    heading: 'Before a tap',
+  },
+  digital: { name: 'Digital value', label: 'digital', heading: 'Digital' },
+  second: { name: 'Second indication', label: 'second', heading: 'Second' },
 };
+
 /** As a field is called aloud. */
 export const columnName = (madeWith: OfRun, column: ExtraColumn | 'output'): string =>
-  isTapColumn(column) ? tapName(madeWith, column) : NAME[column];
+  isTapColumn(column) ? tapName(madeWith, column) : WORDS[column].name;
 
-const LABEL: Readonly<Record<Exclude<ExtraColumn, TapColumn> | 'output', string>> = {
-  output: 'reading',
-  'before-tap': 'before a tap',
-  digital: 'digital',
-  second: 'second',
-};
 /** As it stands before its figure, where there is little room. */
 export const columnLabel = (madeWith: OfRun, column: ExtraColumn | 'output'): string =>
-  isTapColumn(column) ? tapName(madeWith, column) : LABEL[column];
+  isTapColumn(column) ? tapName(madeWith, column) : WORDS[column].label;
 
-const HEADING: Readonly<Record<Exclude<ExtraColumn, TapColumn>, string>> = {
-  'before-tap': 'Before a tap',
-  digital: 'Digital',
-  second: 'Second',
-};
 /** As a column of a table is headed. */
 export function columnHeading(madeWith: OfRun, column: ExtraColumn): string {
-  if (!isTapColumn(column)) return HEADING[column];
+  if (!isTapColumn(column)) return WORDS[column].heading;
   const unit = tapUnit(madeWith, column);
   return `${tapName(madeWith, column)}${unit === '' ? '' : `, ${unit}`}`;
 }
