@@ -57,10 +57,11 @@ export class Works {
   /** The demo as it was planted, and a server that answers. */
   async renew(): Promise<void> {
     await query('postgres', `drop database if exists ${this.database} with (force)`);
-    await query('postgres', `create database ${this.database} template barys_demo`);
-    rmSync(this.seals, { recursive: true });
-    if (existsSync(this.log)) truncateSync(this.log);
+    // While there is no database the running server seals nothing; what it was writing at that moment may still end.
+    rmSync(this.seals, { recursive: true, maxRetries: 20, retryDelay: 50 });
     cpSync(process.env['BARYS_TEST_SEALS'] ?? '', this.seals, { recursive: true });
+    if (existsSync(this.log)) truncateSync(this.log);
+    await query('postgres', `create database ${this.database} template barys_demo`);
     if (this.server === null) await this.startServer();
     else await this.untilHealthy();
   }
@@ -149,7 +150,7 @@ export class Works {
   async close(): Promise<void> {
     await this.killServer();
     await query('postgres', `drop database if exists ${this.database} with (force)`);
-    rmSync(this.seals, { recursive: true });
+    rmSync(this.seals, { recursive: true, maxRetries: 20, retryDelay: 50 });
     rmSync(this.log, { force: true });
   }
 }
