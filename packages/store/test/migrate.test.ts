@@ -62,6 +62,58 @@ it('every run names its connection, and no verdict of a signed job is another on
   expect((await findInstrument(base.app, { tag: 'PT-2107' })).tag).toBe('PT-2107');
 });
 
+it('the results of every signed job are filled in, as judging again says, and each drift is that from left to found', async () => {
+  const closed = await closedJobs(base.app, 200);
+  const kept = await base.app.query<{
+    job: number;
+    kind: string;
+    left: boolean;
+    verdict: string;
+    errors: number[];
+    zero: number;
+    drift: number | null;
+    since: number | null;
+    instrument: number;
+    day: string;
+  }>(
+    `select job_id as job, kind, is_left as left, verdict, error_percent as errors, zero_percent as zero,
+       drift_zero_percent as drift, since_days as since, instrument_id as instrument, done_on as day
+     from result order by instrument_id, done_on, kind`,
+  );
+  for (const { id } of closed) {
+    const job = await loadJob(base.app, id);
+    const [found, left] = [asFoundRun(job), asLeftRun(job)];
+    const rows = kept.filter((row) => row.job === id);
+    expect(rows.map(({ kind, left: isLeft }) => [kind, isLeft])).toEqual(
+      left === null
+        ? [['as-found', true]]
+        : [
+            ['as-found', false],
+            ['as-left', true],
+          ],
+    );
+    for (const [index, run] of [found, left].entries()) {
+      if (run === null) continue;
+      const evaluation = evaluateStoredRun(run);
+      expect(rows[index]?.verdict).toBe(evaluation.verdict);
+      expect(rows[index]?.errors).toEqual(
+        evaluation.readings.map(({ errorPercentSpan }) => errorPercentSpan),
+      );
+    }
+  }
+  const drifted = kept.filter(({ drift }) => drift !== null);
+  expect(drifted.length).toBeGreaterThan(10);
+  for (const row of drifted) {
+    const before = kept[kept.indexOf(row) - 1];
+    expect([before?.instrument, before?.left]).toEqual([row.instrument, true]);
+    expect(row.drift).toBeCloseTo(row.zero - (before?.zero ?? NaN), 12);
+    expect(row.since).toBe((Date.parse(row.day) - Date.parse(before?.day ?? '')) / 86_400_000);
+  }
+  await base.owner.query('truncate result');
+  await migrate(base.ownerUrl);
+  expect(await base.app.query('select from result')).toHaveLength(kept.length);
+});
+
 it('the trail of before is carried into the first seal', async () => {
   expect(await soundness(base.app)).toBe('sound');
   const [first] = await base.app.query<{ covered: number }>(

@@ -1,7 +1,8 @@
 import { beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { addPerson } from '../src/people/people';
 import { addSite, findSite, setLetterhead, setReview, setTimeZone } from '../src/people/site';
-import { amendedRun, amendJob, amendmentsOfJob, reviewAmendment } from '../src/jobs/amend';
+import { amendJob, reviewAmendment } from '../src/jobs/amend';
+import { amendedRun, amendmentsOfJob } from '../src/jobs/amendments';
 import { asFoundRun, jobsToReview, loadJob } from '../src/jobs/file';
 import { backToReturn, reviewJob, signJob } from '../src/jobs/sign';
 import { decideOnRun, finishRun, openJob } from '../src/jobs/decide';

@@ -4,7 +4,7 @@ import {
   adviseInterval,
   chanceOfShort,
   exponentialAt,
-  familyFigures,
+  familyOf,
   intervalShown,
   INTERVALS,
   probabilityOfSoMany,
@@ -31,7 +31,7 @@ const one = (more: Partial<IntervalCase> = {}): IntervalCase => ({
   target: 0.95,
   points: [],
   results: [],
-  family: [],
+  family: familyOf([]),
   ...more,
 });
 
@@ -44,7 +44,7 @@ describe('the advised interval', () => {
   it('advises nothing from too little, and says what there is too little of', () => {
     const few = one({
       points: [point(4, (i) => 0.06 * i)],
-      family: [{ interval: 12, calibrations: 19, out: 9 }],
+      family: familyOf([{ interval: 12, calibrations: 19, out: 9 }]),
     });
     expect(adviseInterval(few)).toMatchObject({
       kind: 'none',
@@ -87,30 +87,30 @@ describe('the advised interval', () => {
   it('lengthens by half at most, and only where drift and family both allow it', () => {
     const steady = [point(8, () => 0.01)];
     expect(codes(one({ points: steady }))).toEqual(['longer', 18, 'drift-allows', 'few-of-family']);
-    const many = [{ interval: 12, calibrations: 400, out: 2 }];
+    const many = familyOf([{ interval: 12, calibrations: 400, out: 2 }]);
     expect(codes(one({ points: steady, family: many }))).toEqual([
       'longer',
       18,
       'drift-allows',
       'family-allows',
     ]);
-    const some = [{ interval: 12, calibrations: 30, out: 1 }];
+    const some = familyOf([{ interval: 12, calibrations: 30, out: 1 }]);
     expect(codes(one({ points: steady, family: some }))).toEqual([
       'keep',
       12,
       'drift-allows',
       'family-holds',
     ]);
-    const bad = [{ interval: 12, calibrations: 40, out: 12 }];
+    const bad = familyOf([{ interval: 12, calibrations: 40, out: 12 }]);
     expect(codes(one({ points: steady, family: bad }))).toEqual(['keep', 12, 'drift-allows', 'family-short']);
   });
 
   it('without a drift of its own the family decides, beyond chance only', () => {
-    const bad = [{ interval: 12, calibrations: 40, out: 8 }];
+    const bad = familyOf([{ interval: 12, calibrations: 40, out: 8 }]);
     expect(codes(one({ family: bad }))).toEqual(['shorter', 2, 'family-short', 'few-calibrations']);
-    const chance = [{ interval: 12, calibrations: 40, out: 4 }];
+    const chance = familyOf([{ interval: 12, calibrations: 40, out: 4 }]);
     expect(codes(one({ family: chance }))[0]).toBe('keep');
-    const good = [{ interval: 12, calibrations: 400, out: 2 }];
+    const good = familyOf([{ interval: 12, calibrations: 400, out: 2 }]);
     expect(codes(one({ family: good }))[0]).toBe('longer');
     expect(codes(one({ family: good, results: ['inside', 'outside', 'inside'] }))).toEqual([
       'keep',
@@ -168,7 +168,7 @@ describe('the advised interval', () => {
             months,
             cap,
             points: [point(count, (i) => slope * i)],
-            family: [{ interval: months, calibrations, out: Math.round(calibrations * part ** 4) }],
+            family: familyOf([{ interval: months, calibrations, out: Math.round(calibrations * part ** 4) }]),
           });
           const found = adviseInterval(given);
           expect(found.months).toBeLessThanOrEqual(Math.max(cap, found.kind === 'none' ? months : 0));
@@ -189,7 +189,7 @@ describe('the advised interval', () => {
 describe('a family', () => {
   it('of one interval has the bounds of Clopper and Pearson and of the exponential model', () => {
     const row = { interval: 12, calibrations: 40, out: 4 };
-    const family = familyFigures([row]);
+    const family = familyOf([row]).figures;
     if (family === null) throw new Error('no figures');
     const fit = exponentialAt(row, { target: 0.95 });
     expect(family.rate).toBeCloseTo(fit.rate, 10);
@@ -203,20 +203,22 @@ describe('a family', () => {
 
   it('all found inside is shown by the bound alone: fifty-nine show 95 % with 95 % confidence, as handbooks say', () => {
     const shown = (calibrations: number) => {
-      const family = familyFigures([{ interval: 12, calibrations, out: 0 }]);
+      const family = familyOf([{ interval: 12, calibrations, out: 0 }]).figures;
       return family === null ? NaN : intervalShown(family, 0.95);
     };
     expect(shown(59)).toBeGreaterThan(12);
     expect(shown(58)).toBeLessThan(12);
-    expect(familyFigures([{ interval: 12, calibrations: 59, out: 0 }])?.rate).toBe(0);
+    expect(familyOf([{ interval: 12, calibrations: 59, out: 0 }]).figures?.rate).toBe(0);
   });
 
   it('is not built from fewer than twenty, and stands all found out', () => {
-    expect(familyFigures([{ interval: 12, calibrations: 19, out: 1 }])).toBeNull();
-    expect(familyFigures([])).toBeNull();
-    const lost = familyFigures([{ interval: 12, calibrations: 20, out: 20 }]);
+    expect(familyOf([{ interval: 12, calibrations: 19, out: 1 }]).figures).toBeNull();
+    expect(familyOf([]).figures).toBeNull();
+    const lost = familyOf([{ interval: 12, calibrations: 20, out: 20 }]).figures;
     expect(lost).toMatchObject({ rate: Infinity, rateBound: Infinity });
-    expect(adviseInterval(one({ family: [{ interval: 12, calibrations: 20, out: 20 }] })).months).toBe(1);
+    expect(
+      adviseInterval(one({ family: familyOf([{ interval: 12, calibrations: 20, out: 20 }]) })).months,
+    ).toBe(1);
   });
 });
 

@@ -5,13 +5,13 @@
  */
 import { MONTH_DAYS } from '../drift';
 import { requirePositive } from '../errors';
-import { intervalFor, outsidePart, reliabilityAt, type AtInterval } from './exponential';
+import { intervalFor, outsidePart, reliabilityAt } from './exponential';
 import {
   chanceOfShort,
   countOf,
-  familyFigures,
   intervalShown,
   LEAST_OF_FAMILY,
+  type Family,
   type FamilyFigures,
 } from './family';
 import {
@@ -46,8 +46,8 @@ export interface IntervalCase {
   readonly points: readonly FollowedPoint[];
   /** How it was found at each calibration, in their order. */
   readonly results: readonly StaircaseResult[];
-  /** Calibrations of its family by the months since the one before; its own among them. */
-  readonly family: readonly AtInterval[];
+  /** Its family, in months; its own calibrations among them. */
+  readonly family: Family;
 }
 
 /** What an interval costs, and what it lets through. */
@@ -101,7 +101,7 @@ class Known {
 
   constructor(readonly given: IntervalCase) {
     this.drifts = pointDrifts(given.points);
-    this.family = familyFigures(given.family);
+    this.family = given.family.figures;
     this.own = {
       calibrations: given.results.length,
       out: given.results.filter((result) => result !== 'inside').length,
@@ -142,7 +142,7 @@ class Known {
   /** What there is too little of. */
   get lacks(): AdviceReason[] {
     const count = Math.max(0, ...this.given.points.map(({ history }) => history.length));
-    const ofFamily = countOf(this.given.family).calibrations;
+    const ofFamily = countOf(this.given.family.rows).calibrations;
     return [
       ...(count < LEAST_OF_DRIFT
         ? [{ code: 'few-calibrations' as const, count, least: LEAST_OF_DRIFT }]
@@ -176,7 +176,7 @@ function shortened(known: Known): Decision | null {
     return { kind: 'look', months: Math.min(months, cap), reasons: [reason, cure] };
   }
   if (family === null) return null;
-  const chance = chanceOfShort(known.given.family, { interval: months, target });
+  const chance = chanceOfShort(known.given.family.rows, { interval: months, target });
   if (chance >= LEVEL) return null;
   const { observed } = family.bounds;
   const reason = { code: 'family-short' as const, observed, target, chance };
@@ -190,7 +190,7 @@ function shortened(known: Known): Decision | null {
 
 /** How long all that is known is shown to allow, and by what; nothing is known where there are no reasons. */
 function allowed(known: Known): { readonly longest: number; readonly reasons: readonly AdviceReason[] } {
-  const { months, target, family: rows } = known.given;
+  const { months, target, family } = known.given;
   const reasons: AdviceReason[] = [];
   let longest = months * MOST_GROWTH;
   if (known.figures !== null) {
@@ -208,7 +208,7 @@ function allowed(known: Known): { readonly longest: number; readonly reasons: re
     reasons.push({ code: 'own-out', ...known.own });
   }
   if (known.family !== null) {
-    const chance = chanceOfShort(rows, { interval: months, target });
+    const chance = chanceOfShort(family.rows, { interval: months, target });
     const shown = intervalShown(known.family, target);
     if (chance < LEVEL)
       reasons.push({ code: 'family-short', observed: known.family.bounds.observed, target, chance });

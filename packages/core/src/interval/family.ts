@@ -51,19 +51,28 @@ function rateBoundOf(rows: readonly AtInterval[], counted: Counted): number {
   return Math.exp((low + high) / 2);
 }
 
+/** Calibrations of a family by the time since the one before, with what they say. */
+export interface Family {
+  readonly rows: readonly AtInterval[];
+  /** Null where there are fewer calibrations than say anything. */
+  readonly figures: FamilyFigures | null;
+}
+
 /**
- * The figures of a family; null where it has fewer calibrations than say anything.
- * @param rows its calibrations by the time since the one before
+ * A family with its figures, worked out once for all of its instruments.
  * @throws CoreError as `mostLikelyRate`
  */
-export function familyFigures(rows: readonly AtInterval[]): FamilyFigures | null {
+export function familyOf(rows: readonly AtInterval[]): Family {
   const counted = countOf(rows);
-  if (counted.calibrations < LEAST_OF_FAMILY) return null;
+  if (counted.calibrations < LEAST_OF_FAMILY) return { rows, figures: null };
   return {
-    ...counted,
-    bounds: reliabilityBounds(counted, CONFIDENCE),
-    rate: mostLikelyRate(rows),
-    rateBound: rateBoundOf(rows, counted),
+    rows,
+    figures: {
+      ...counted,
+      bounds: reliabilityBounds(counted, CONFIDENCE),
+      rate: mostLikelyRate(rows),
+      rateBound: rateBoundOf(rows, counted),
+    },
   };
 }
 

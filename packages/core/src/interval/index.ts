@@ -19,8 +19,9 @@ export {
 export {
   chanceOfShort,
   countOf,
-  familyFigures,
+  type Family,
   type FamilyFigures,
+  familyOf,
   intervalShown,
   LEAST_OF_FAMILY,
 } from './family';

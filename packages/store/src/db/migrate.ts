@@ -3,6 +3,8 @@ import { readdir } from 'node:fs/promises';
 import { fileURLToPath } from 'node:url';
 import { runner } from 'node-pg-migrate';
 import pg from 'pg';
+import { fillResults } from '../results/fill';
+import { openDatabase } from './database';
 
 const MIGRATIONS_DIR = fileURLToPath(new URL('../../migrations', import.meta.url));
 const MIGRATIONS_TABLE = 'schema_migration';
@@ -28,7 +30,8 @@ async function appliedMigrations(client: pg.Client): Promise<string[]> {
 }
 
 /**
- * Applies the migrations that are missing, in order, each in its own transaction, under the runner's lock.
+ * Applies the migrations that are missing, in order, each in its own transaction, under the runner's lock; and works out what is
+ * kept beside the records and no SQL can tell: the results of what was signed before there were any.
  * @param url a role that may create tables and roles
  * @returns the names applied now
  * @throws NewerDatabaseError before anything is changed
@@ -51,8 +54,18 @@ export async function migrate(url: string): Promise<string[]> {
       checkOrder: true,
       log: () => undefined,
     });
+    await fillKept(url);
     return applied.map((migration) => migration.name);
   } finally {
     await client.end();
+  }
+}
+
+async function fillKept(url: string): Promise<void> {
+  const db = openDatabase(url, 'owner');
+  try {
+    await fillResults(db);
+  } finally {
+    await db.close();
   }
 }

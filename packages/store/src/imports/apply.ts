@@ -8,6 +8,7 @@ import { insertInstruments } from '../registers/instruments';
 import { addCertificate } from '../registers/certificates';
 import { addStandard, findStandard, keepModule } from '../registers/references';
 import { StoreError } from '../db/errors';
+import { keepPastResults } from '../results/past';
 import type { Checked, RowsOf } from './check';
 import type { ImportKind } from './columns';
 
@@ -104,10 +105,11 @@ async function insertResults(
   for (const batch of batches(rows))
     await tx.query(
       `insert into past_result (instrument_id, done_on, kind, direction, nominal_percent, applied, output, done_by,
-         certificate, import_id)
-       select "instrumentId", "doneOn", kind, direction, "nominalPercent", applied, output, "doneBy", certificate, $2
+         certificate, standard, import_id)
+       select "instrumentId", "doneOn", kind, direction, "nominalPercent", applied, output, "doneBy", certificate,
+         standard, $2
        from jsonb_to_recordset($1::jsonb) as entry ("instrumentId" bigint, "doneOn" date, kind text, direction text,
-         "nominalPercent" numeric, applied numeric, output numeric, "doneBy" text, certificate text)
+         "nominalPercent" numeric, applied numeric, output numeric, "doneBy" text, certificate text, standard text)
        on conflict do nothing`,
       [JSON.stringify(batch), importId],
     );
@@ -150,6 +152,9 @@ export async function applyRows(
       break;
     case 'results':
       await insertResults(tx, id, rows as RowsOf['results'][]);
+      await keepPastResults(tx, [
+        ...new Set((rows as RowsOf['results'][]).map(({ instrumentId }) => instrumentId)),
+      ]);
       break;
     case 'references':
       await insertReferences(tx, actor, rows as RowsOf['references'][]);

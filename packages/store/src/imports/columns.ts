@@ -108,6 +108,7 @@ export const COLUMNS: Readonly<Record<ImportKind, readonly Column[]>> = {
     { field: 'nominal', label: 'Point, %', known: ['point', 'nominal', 'percent'] },
     { field: 'doneBy', label: 'Who', known: ['by', 'technician', 'person'] },
     { field: 'certificate', label: 'Certificate', known: ['certificateno', 'record'] },
+    { field: 'standard', label: 'Reference', known: ['standard', 'calibrator', 'referencestandard'] },
   ],
 };
 

@@ -329,6 +329,7 @@ const resultSchema = z.object({
   direction: z.enum(['up', 'down']),
   doneBy: z.string().max(60),
   certificate: z.string().max(60),
+  standard: z.string().max(60),
 });
 export type ResultRow = z.infer<typeof resultSchema> & {
   readonly instrumentId: number;
@@ -373,6 +374,7 @@ export function readResult(reader: Reader, lookups: Lookups): ResultRow | null {
     direction: reader.choice('direction', 'Direction', DIRECTIONS) ?? 'up',
     doneBy: reader.cell('doneBy'),
     certificate: reader.cell('certificate'),
+    standard: reader.cell('standard').toUpperCase(),
   });
   return known !== undefined && result !== null ? { ...result, instrumentId: known.id, tag } : null;
 }

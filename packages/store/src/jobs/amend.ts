@@ -7,54 +7,10 @@ import { lockJobAt } from './move';
 import { loadJob, type JobFile } from './file';
 import { requireReviewer, requireWorker } from '../people/people';
 import type { Actor } from '../people/actor';
-import type { Run } from '../runs/copy';
+import { AMENDABLE, amendmentsOfJob, type AmendableField, type Amendment } from './amendments';
 import { handsIn, requirePassword } from './sign';
 import { findSite } from '../people/site';
-
-/** What of a record can be amended, besides its readings. */
-export const AMENDABLE = {
-  remark: 'Remark',
-  serial: 'Serial number',
-  service: 'Service',
-  area: 'Area',
-  place: 'Where the readings were taken',
-  ambient: 'Ambient conditions',
-  other: 'Something else',
-} as const;
-export type AmendableField = keyof typeof AMENDABLE;
-export const AMENDABLE_FIELDS = Object.keys(AMENDABLE) as [AmendableField, ...AmendableField[]];
-
-export interface Amendment {
-  readonly id: number;
-  /** The reading that was wrong, or null. */
-  readonly readingId: number | null;
-  readonly what: string;
-  readonly beforeText: string;
-  readonly afterText: string;
-  readonly reason: string;
-  readonly amendedBy: string;
-  readonly amendedAt: Date;
-  /** An amendment counts at once where the site has no review, else when a second person has agreed to it. */
-  readonly state: 'in force' | 'waits' | 'refused';
-  readonly reviewedBy: string | null;
-  readonly reviewedAt: Date | null;
-  readonly reviewRemark: string;
-}
-
-/** The amendments of a job, in their order, those that wait or were refused among them. */
-export function amendmentsOfJob(db: Queryable, jobId: number): Promise<Amendment[]> {
-  return db.query<Amendment>(
-    `select amendment.id, reading_id as "readingId", what, before_text as "beforeText", after_text as "afterText",
-       reason, name_at(amended_by, amended_at) as "amendedBy", amended_at as "amendedAt",
-       case when not needs_review or is_accepted then 'in force' when is_accepted is null then 'waits'
-         else 'refused' end as state,
-       name_at(reviewed_by, reviewed_at) as "reviewedBy", reviewed_at as "reviewedAt",
-       coalesce(remark, '') as "reviewRemark"
-     from amendment left join amendment_review on amendment_id = amendment.id
-     where job_id = $1 order by amendment.id`,
-    [jobId],
-  );
-}
+import { keepResults } from '../results/keep';
 
 export interface NewAmendment {
   /** A reading's output by the reading's number, or null for what `field` names. */
@@ -150,6 +106,7 @@ export async function amendJob(
       needsReview,
     ],
   );
+  if (!needsReview) await keepResults(tx, jobId);
   await appendToTrail(tx, actor, {
     act: 'amend job',
     subject: { kind: 'job', id: jobId },
@@ -192,26 +149,10 @@ export async function reviewAmendment(
      values ($1, $2, $3, $4, $5)`,
     [amendmentId, entry.isAccepted, remark, actor.personId, actor.at],
   );
+  if (entry.isAccepted) await keepResults(tx, jobId);
   await appendToTrail(tx, actor, {
     act: entry.isAccepted ? 'accept amendment' : 'refuse amendment',
     subject: { kind: 'job', id: jobId },
     detail: { what, remark },
   });
-}
-
-/** A run with its readings as amended, to be judged beside the run as signed; null where nothing of it was amended. */
-export function amendedRun(run: Run, amendments: readonly Amendment[]): Run | null {
-  const last = new Map(
-    amendments
-      .filter(({ state }) => state === 'in force')
-      .map(({ readingId, afterText }) => [readingId, afterText]),
-  );
-  if (!run.readings.some(({ id }) => last.has(id))) return null;
-  return {
-    ...run,
-    readings: run.readings.map((reading) => {
-      const text = last.get(reading.id);
-      return text === undefined ? reading : { ...reading, outputText: text, output: parseTyped(text).value };
-    }),
-  };
 }

@@ -8,18 +8,15 @@ export {
   outcomesOf,
 } from './advice';
 export { type Adjustment, type AdvisedSetting, logAdjustment, type NewAdjustment } from './adjust';
+export { amendJob, type NewAmendment, recordSays, reviewAmendment } from './amend';
 export {
   AMENDABLE,
   AMENDABLE_FIELDS,
   type AmendableField,
   amendedRun,
-  amendJob,
   type Amendment,
   amendmentsOfJob,
-  type NewAmendment,
-  recordSays,
-  reviewAmendment,
-} from './amend';
+} from './amendments';
 export {
   attach,
   type Attachment,

@@ -13,6 +13,7 @@ import type { Actor } from '../people/actor';
 import { runsOfJob } from '../runs/load';
 import type { Run } from '../runs/copy';
 import { findSite, type Site } from '../people/site';
+import { dropResults, keepResults } from '../results/keep';
 import { movesOfJob } from './valves';
 
 /**
@@ -90,6 +91,7 @@ export async function signJob(
       runs === null ? null : lastDay(runs.asLeft),
     ],
   );
+  await keepResults(tx, jobId);
   const due = to === 'closed' ? await moveDueDate(tx, jobId) : null;
   await appendToTrail(tx, actor, {
     act: 'sign job',
@@ -198,6 +200,7 @@ export async function reviewJob(
     );
   } else {
     await refuseBesideAnother(tx, jobId, instrumentId);
+    await dropResults(tx, jobId);
     await tx.query(
       `update job set stage = 'sign', signed_by = null, signed_at = null, as_found_verdict = null,
          as_left_verdict = null where id = $1`,

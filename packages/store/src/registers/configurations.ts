@@ -39,6 +39,19 @@ export async function configurationsOf(db: Queryable, instrumentId: number): Pro
   return rows.map(({ configuration }) => toVersion(configuration));
 }
 
+/** The same of several instruments, by their numbers. */
+export async function configurationsOfAll(
+  db: Queryable,
+  instrumentIds: readonly number[],
+): Promise<ReadonlyMap<number, ConfigurationVersion[]>> {
+  const rows = await db.query<{ id: number; versions: ConfigurationVersion[] }>(
+    `select instrument_id as id, json_agg(${CONFIGURATION_JSON} order by version desc) as versions
+     from configuration where instrument_id = any($1) group by instrument_id`,
+    [instrumentIds],
+  );
+  return new Map(rows.map(({ id, versions }) => [id, versions.map(toVersion)]));
+}
+
 /**
  * Makes an instrument due at once, where it is not yet.
  * @returns before and after, or null where it was due already
