@@ -14,6 +14,7 @@ import { findInstrument } from '../src/registers/instruments';
 import { addConfiguration } from '../src/registers/configurations';
 import { findStandard } from '../src/registers/references';
 import { pastRunsOf } from '../src/registers/past-results';
+import { historyOf } from '../src/results/history';
 import { toCsv, parseCsv } from '../src/imports/csv';
 import { dateCell, numberCell, unitCell } from '../src/imports/cells';
 import { openWorks, RANGE, TAG, TODAY } from './works';
@@ -441,6 +442,38 @@ describe('other kinds of files', () => {
     ]);
     // 20.100 mA at 6 bar of 0 to 6 bar is +0.625 % of span: version 1, not the wider one in force now.
     expect(runs[1]?.worst).toBeCloseTo(0.625, 10);
+  });
+
+  it('keep what past results came to, with their reference, and more of the same day makes it anew', async () => {
+    const { id: instrumentId } = await findInstrument(base.app, { tag: TAG });
+    const kept = async () =>
+      (await historyOf(base.app, instrumentId)).map(({ doneOn, found, left }) => [
+        doneOn,
+        found?.isLeft,
+        found?.verdict,
+        found?.at,
+        left?.verdict,
+        found?.standard,
+      ]);
+    expect(await kept()).toEqual([['2024-05-01', false, 'outside', [0, 100], 'within', '']]);
+    const bringMore = async (lines: readonly string[]) => {
+      const id = await bring(
+        'results',
+        text(['Tag,Date,Point,Applied,Reading,Direction,Reference,Run', ...lines]),
+      );
+      return take(id, (await openImport(base.app, id)).choice);
+    };
+    await bringMore([`${TAG},2023-05-02,0,0,4.010,up,pc-02,as found`]);
+    expect((await kept())[0]).toEqual(['2023-05-02', true, 'within', [0], undefined, 'PC-02']);
+    await bringMore([
+      `${TAG},2023-05-02,100,6,20.010,up,PC-02,as found`,
+      `${TAG},2023-05-02,0,0,4.000,up,PC-02,as left`,
+    ]);
+    expect((await kept())[0]).toEqual(['2023-05-02', false, 'within', [0, 100], 'within', 'PC-02']);
+    const [later] = await base.app.query(
+      `select since_days as since from result where done_on = '2024-05-01' and kind = 'as-found'`,
+    );
+    expect(later).toEqual({ since: 365 });
   });
 
   it('are refused where they are none, and from people who are not administrators', async () => {

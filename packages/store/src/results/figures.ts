@@ -1,4 +1,5 @@
 /** What a calibration comes to: the figures that are kept of it, and how they are written. */
+import { transferWords } from '@barys/core/setup';
 import { outputSpan } from '@barys/core/signal';
 import type { RunEvaluation, Verdict } from '@barys/core/run';
 import type { Queryable } from '../db/database';
@@ -35,16 +36,15 @@ export interface KeptFigures {
   readonly doneBy: string;
 }
 
-const TRANSFER_WORDS: Readonly<Record<string, string>> = { linear: '', 'square-root': ', root' };
-
 /** A range in words; two have the same words where `isSameRange` says that they are the same. */
 export function rangeKeyOf(configuration: Configuration): string {
   const { inputUnit, lrv, urv, outputUnit, outputLow, outputHigh, transferFunction, signal } = configuration;
-  const { kind, ...rest } = transferFunction;
-  const more = Object.values(rest).map(String).join(' ');
-  return `${lrv} … ${urv} ${inputUnit} → ${outputLow} … ${outputHigh} ${outputUnit}${
-    TRANSFER_WORDS[kind] ?? `, ${kind}`
-  }${more === '' ? '' : ` (${more})`}${signal.startsWith(outputUnit) ? '' : `, ${signal}`}`;
+  return [
+    `${lrv} … ${urv} ${inputUnit} → ${outputLow} … ${outputHigh} ${outputUnit}`,
+    ...(transferFunction.kind === 'linear' ? [] : [transferWords(transferFunction)]),
+    ...(transferFunction.kind === 'table' ? [JSON.stringify(transferFunction.points)] : []),
+    ...(signal.startsWith(outputUnit) ? [] : [signal]),
+  ].join(', ');
 }
 
 /** The figures of an evaluation, per cent of output span. */
