@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { anomaliesOf, compareMeans, without, type Sample, type Visited } from './index';
+import { anomaliesOf, chanceOf, Changes, type Visited } from './index';
 
 /** Errors that a hand would write down: a small scatter that is not random, so that the tests say the same each time. */
 const SCATTER = [0.004, -0.006, 0.003, 0.005, -0.004, -0.002, 0.006, -0.005, 0.002];
@@ -115,37 +115,48 @@ describe('what is worth a look', () => {
   });
 });
 
-describe('two samples', () => {
-  const sample = (values: readonly number[]): Sample => {
-    const mean = values.reduce((a, b) => a + b, 0) / values.length;
-    const squares = values.reduce((sum, value) => sum + (value - mean) ** 2, 0);
-    return {
-      count: values.length,
-      mean,
-      scatter: values.length < 2 ? 0 : Math.sqrt(squares / (values.length - 1)),
-    };
-  };
-
-  it("Welch's test as R's t.test gives it for its sleep data (extra by group, from memory)", () => {
-    const one = sample([0.7, -1.6, -0.2, -1.2, -0.1, 3.4, 3.7, 0.8, 0, 2]);
-    const two = sample([1.9, 0.8, 1.1, 0.1, -0.1, 4.4, 5.5, 1.6, 4.6, 3.4]);
-    const found = compareMeans(one, two);
-    expect(found?.t).toBeCloseTo(-1.8608, 4);
-    expect(found?.degreesOfFreedom).toBeCloseTo(17.776, 3);
-    expect(found?.probability).toBeCloseTo(0.07939, 5);
+describe('one that gives way to another', () => {
+  it("Student's test as R's t.test gives it for its sleep data, paired (from memory)", () => {
+    const differences = [1.2, 2.4, 1.3, 1.3, 0, 1.0, 1.8, 0.8, 4.6, 1.4];
+    const mean = differences.reduce((a, b) => a + b, 0) / 10;
+    const scatter = Math.sqrt(differences.reduce((sum, one) => sum + (one - mean) ** 2, 0) / 9);
+    const t = mean / (scatter / Math.sqrt(10));
+    expect(t).toBeCloseTo(4.0621, 4);
+    expect(chanceOf(t, 9)).toBeCloseTo(0.002833, 6);
   });
 
-  it('all the others are what is left when one part is taken out', () => {
-    const [part, rest] = [
-      [0.1, 0.4, 0.2],
-      [0.9, -0.3, 0.5, 0.7],
-    ];
-    const found = without(sample([...part, ...rest]), sample(part));
-    const wanted = sample(rest);
-    expect(found.count).toBe(4);
-    expect(found.mean).toBeCloseTo(wanted.mean, 12);
-    expect(found.scatter).toBeCloseTo(wanted.scatter, 12);
-    expect(without(sample(part), sample(part)).count).toBe(0);
-    expect(compareMeans(sample([1]), sample(rest))).toBeNull();
+  it('a reference that reads high is named, with how much; those beside it are not', () => {
+    const changes = new Changes();
+    for (let i = 0; i < 12; i += 1) {
+      const noise = 10 * (SCATTER[i % 9] ?? 0);
+      // Instruments drift upwards by a tenth of the limit meanwhile, whatever they are read with.
+      changes.add('PC-01', 'PC-03', 0.1 + 0.3 + noise);
+      changes.add('PC-03', 'PC-01', 0.1 - 0.3 + noise);
+      changes.add('PC-01', 'PC-02', 0.1 + noise);
+      changes.add('PC-02', 'PC-01', 0.1 + noise);
+      changes.add('PC-02', 'PC-02', 5);
+      changes.add('', 'PC-02', 5);
+    }
+    const found = changes.different();
+    expect(found).toMatchObject([{ name: 'PC-03', count: 24, others: ['PC-01'], isEither: false }]);
+    expect(found[0]?.mean).toBeCloseTo(0.3, 2);
+  });
+
+  it('of two that were compared with no third either may be off', () => {
+    const changes = new Changes();
+    for (let i = 0; i < 9; i += 1) changes.add('A', 'B', 0.4 + (SCATTER[i] ?? 0));
+    expect(changes.different()).toMatchObject([{ isEither: true }]);
+  });
+
+  it('says nothing of few changes, of little, or of chance', () => {
+    const few = new Changes();
+    for (let i = 0; i < 7; i += 1) few.add('A', 'B', 0.5 + (SCATTER[i] ?? 0));
+    expect(few.different()).toEqual([]);
+    const little = new Changes();
+    for (let i = 0; i < 20; i += 1) little.add('A', 'B', 0.05 + (SCATTER[i % 9] ?? 0));
+    expect(little.different()).toEqual([]);
+    const chance = new Changes();
+    for (let i = 0; i < 20; i += 1) chance.add('A', 'B', i % 2 === 0 ? 0.6 : -0.5);
+    expect(chance.different()).toEqual([]);
   });
 });

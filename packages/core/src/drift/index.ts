@@ -26,4 +26,4 @@ export {
   studentOf,
 } from './regression';
 export { anomaliesOf, type Anomaly, type Visited } from './anomalies';
-export { chanceOf, compareMeans, type Comparison, type Sample, without } from './compare';
+export { chanceOf, Changes, type Difference } from './compare';
