@@ -36,6 +36,8 @@ create table result (
   meter text not null,
   person_id bigint references person,
   done_by text not null,
+  -- Certificate or record that a result from before Barys names.
+  record text not null,
   -- Of an as-found result: days since the instrument was left, and what it drifted by in them where the range is the same.
   since_days integer check (since_days >= 0),
   drift_zero_percent double precision,

@@ -254,6 +254,7 @@ describe('visits', () => {
     meter: 'DM-1',
     personId: null,
     doneBy: '',
+    record: '',
     sinceDays: null,
     ...more,
   });

@@ -2,6 +2,7 @@ import { beforeAll, describe, expect, it } from 'vitest';
 import * as benches from '../src/benches';
 import * as db from '../src/db';
 import type { Queryable } from '../src/db/database';
+import * as intervals from '../src/intervals';
 import * as imports from '../src/imports';
 import * as jobs from '../src/jobs';
 import * as people from '../src/people';
@@ -9,19 +10,32 @@ import * as practice from '../src/practice';
 import { ROLES, type Role } from '../src/people/people';
 import type { Actor } from '../src/people/actor';
 import * as registers from '../src/registers';
+import * as results from '../src/results';
 import * as runs from '../src/runs';
 import { jobAtAsFound, openWorks, TAG, TODAY } from './works';
 
 const { base, works } = await openWorks();
 
 /** All that leads into the store. */
-const store = { ...db, ...people, ...registers, ...jobs, ...runs, ...imports, ...benches, ...practice };
+const store = {
+  ...db,
+  ...people,
+  ...registers,
+  ...jobs,
+  ...runs,
+  ...imports,
+  ...benches,
+  ...practice,
+  ...intervals,
+  ...results,
+};
 
 /** Who may do what, as docs/using.md says it. */
 const WORKS: readonly Role[] = ['technician', 'administrator'];
 const PLANS: readonly Role[] = ['technician', 'planner', 'administrator'];
 const REVIEWS: readonly Role[] = ['reviewer', 'technician', 'administrator'];
 const KEEPS: readonly Role[] = ['technician', 'planner', 'administrator'];
+const SCHEDULES: readonly Role[] = ['planner', 'administrator'];
 const ADMINISTERS: readonly Role[] = ['administrator'];
 
 const MAY: Readonly<Record<string, readonly Role[]>> = {
@@ -35,6 +49,7 @@ const MAY: Readonly<Record<string, readonly Role[]>> = {
   addStandard: KEEPS,
   adjustAgain: WORKS,
   amendJob: WORKS,
+  askCalculation: SCHEDULES,
   askForSetup: WORKS,
   askForTrial: ADMINISTERS,
   askForWrite: WORKS,
@@ -47,6 +62,7 @@ const MAY: Readonly<Record<string, readonly Role[]>> = {
   cancelJob: PLANS,
   changeBody: KEEPS,
   changeInstrument: KEEPS,
+  changeIntervalOf: SCHEDULES,
   changePerson: ADMINISTERS,
   changeStandard: KEEPS,
   chooseCause: WORKS,
@@ -81,11 +97,14 @@ const MAY: Readonly<Record<string, readonly Role[]>> = {
   saveReading: WORKS,
   saveReadings: WORKS,
   setLetterhead: ADMINISTERS,
+  setPolicy: ADMINISTERS,
   setReview: ADMINISTERS,
+  setSafetyAuthority: ADMINISTERS,
   setTimeZone: ADMINISTERS,
   signJob: WORKS,
   sitDown: WORKS,
   startAutomatic: WORKS,
+  stopCalculation: SCHEDULES,
   takeBackCause: WORKS,
   takeImport: ADMINISTERS,
   throwRunAway: WORKS,

@@ -50,7 +50,10 @@ export type Refusal =
   | { code: 'too-many-tries'; seconds: number }
   | { code: 'not-a-demo' }
   | { code: 'file-unreadable'; why: string }
-  | { code: 'rows-bad'; count: number };
+  | { code: 'rows-bad'; count: number }
+  | { code: 'not-entrusted'; person: string }
+  | { code: 'over-cap'; criticality: string; months: number }
+  | { code: 'calculates-already'; by: string };
 
 type Told<C extends Refusal['code']> = (refusal: Extract<Refusal, { code: C }>) => string;
 
@@ -127,6 +130,12 @@ const WORDS: { readonly [C in Refusal['code']]: Told<C> } = {
   'file-unreadable': (refusal) => `The file cannot be taken: ${refusal.why}.`,
   'rows-bad': (refusal) =>
     `Nothing was imported: ${refusal.count} ${refusal.count === 1 ? 'row is' : 'rows are'} not good.`,
+  'not-entrusted': (refusal) =>
+    `${refusal.person} is not entrusted with the intervals of safety functions. An administrator says in Office, People, who is.`,
+  'over-cap': (refusal) =>
+    `The criticality ${refusal.criticality} allows at most ${refusal.months} months here. An administrator sets that in Office, Settings.`,
+  'calculates-already': (refusal) =>
+    `A calculation that ${refusal.by} asked for is running. Wait for it, or stop it first.`,
   'not-a-demo': () => 'Only a demo signs in without a password.',
   taken: (refusal) =>
     `There is already ${/^[aeiou]/.test(refusal.what) ? 'an' : 'a'} ${refusal.what} ${refusal.name}.`,

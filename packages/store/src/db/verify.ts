@@ -45,6 +45,8 @@ export const KEPT_KINDS = {
   instrument: false,
   instrument_former_tag: true,
   instrument_note: true,
+  interval_change: true,
+  interval_policy: true,
   job: false,
   job_line: true,
   job_line_tick: true,

@@ -7,7 +7,8 @@ import type { Database, Queryable } from '../db/database';
 /** Tables in an order in which each refers only to earlier ones, with what leads their pages. */
 const TABLES: readonly (readonly [name: string, columns: string])[] = [
   ['installation', 'site_name, is_demo, review, letterhead, created_at'],
-  ['person', 'id, name, role, is_active, login'],
+  ['person', 'id, name, role, is_active, login, decides_safety'],
+  ['interval_policy', '*'],
   ['body', '*'],
   ['procedure', '*'],
   ['procedure_version', '*'],
@@ -49,6 +50,7 @@ const TABLES: readonly (readonly [name: string, columns: string])[] = [
   ['finding_decision', '*'],
   ['finding_release', '*'],
   ['amendment_review', '*'],
+  ['interval_change', '*'],
   ['person_former_name', '*'],
   ['instrument_former_tag', '*'],
   ['past_result', '*'],

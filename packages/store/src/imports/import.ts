@@ -9,6 +9,7 @@ import type { Queryable } from '../db/database';
 import { StoreError } from '../db/errors';
 import { requireAdministrator } from '../people/people';
 import type { Actor } from '../people/actor';
+import { listPolicies } from '../intervals/policy';
 import { listProcedures } from '../registers/procedures';
 import { findSite } from '../people/site';
 import { applyRows } from './apply';
@@ -149,6 +150,9 @@ async function lookupsFor(db: Queryable, kind: ImportKind, today: string): Promi
     ),
     today,
     site: site?.siteName ?? '',
+    longestMonths: new Map(
+      (await listPolicies(db)).map(({ criticality, longestMonths }) => [criticality, longestMonths]),
+    ),
   };
 }
 

@@ -46,6 +46,8 @@ export interface Lookups {
   >;
   readonly today: string;
   readonly site: string;
+  /** The longest interval that each criticality allows, months. */
+  readonly longestMonths: ReadonlyMap<string, number>;
 }
 
 /** One row's cells by field; a field that the file has no column for is empty. */
@@ -241,6 +243,9 @@ export function readInstrument(reader: Reader, lookups: Lookups): InstrumentRow 
   const instrument = reader.parse(instrumentSchema, entryOfFlat(flat));
   const configuration = reader.parse(configurationSchema, range);
   if (body !== undefined && configuration !== null) checkFit(reader, body, configuration);
+  const longest = lookups.longestMonths.get(instrument?.criticality ?? '') ?? Infinity;
+  if (instrument !== null && instrument.intervalMonths > longest)
+    reader.refuse(`The criticality ${instrument.criticality} allows at most ${longest} months.`);
   return instrument !== null && configuration !== null ? { instrument, configuration } : null;
 }
 

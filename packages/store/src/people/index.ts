@@ -11,8 +11,11 @@ export {
   type Person,
   personSchema,
   requireAdministrator,
+  requireScheduler,
   type Role,
   ROLES,
+  SCHEDULING_ROLES,
+  setSafetyAuthority,
   TRAINING_ROLES,
 } from './people';
 export {

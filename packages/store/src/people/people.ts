@@ -48,6 +48,8 @@ export type Person = Readonly<NewPerson> & {
   readonly hasPassword: boolean;
   /** Whether somebody else has set the password, so that nothing is done before it is changed. */
   readonly mustChangePassword: boolean;
+  /** Whether entrusted with the intervals of safety functions. */
+  readonly decidesSafety: boolean;
 };
 
 /** Who works on instruments, who plans that work, who keeps the registers, and who keeps the people. */
@@ -56,12 +58,15 @@ const PLANNING_ROLES: readonly Role[] = ['technician', 'planner', 'administrator
 const REVIEWING_ROLES: readonly Role[] = ['reviewer', 'technician', 'administrator'];
 const KEEPING_ROLES: readonly Role[] = ['technician', 'planner', 'administrator'];
 const ADMINISTERING_ROLES: readonly Role[] = ['administrator'];
+/** Who decides how often an instrument is calibrated, and when. */
+export const SCHEDULING_ROLES: readonly Role[] = ['planner', 'administrator'];
 /** Who sees how others practise. */
 export const TRAINING_ROLES: readonly Role[] = ['planner', 'administrator'];
 
 /** A person as everybody may know them. */
 export const PERSON_SQL = `select id, name, role, login, is_active as "isActive",
-  password_hash is not null as "hasPassword", must_change_password as "mustChangePassword" from person`;
+  password_hash is not null as "hasPassword", must_change_password as "mustChangePassword",
+  decides_safety as "decidesSafety" from person`;
 
 /** People who work here now. */
 export function listPeople(db: Queryable): Promise<Person[]> {
@@ -183,6 +188,31 @@ export async function changePerson(tx: Queryable, actor: Actor, id: number, entr
   });
 }
 
+/**
+ * Entrusts a person with the intervals of safety functions, or no longer.
+ * @throws StoreError `no-such`, `unknown-person`, `not-allowed`
+ */
+export async function setSafetyAuthority(
+  tx: Queryable,
+  actor: Actor,
+  id: number,
+  decidesSafety: boolean,
+): Promise<void> {
+  await requireAdministrator(tx, actor);
+  const [before] = await tx.query<{ decidesSafety: boolean }>(
+    'select decides_safety as "decidesSafety" from person where id = $1 for no key update',
+    [id],
+  );
+  if (before === undefined) throw new StoreError({ code: 'no-such', what: 'person', name: id });
+  if (before.decidesSafety === decidesSafety) return;
+  await tx.query('update person set decides_safety = $2 where id = $1', [id, decidesSafety]);
+  await appendToTrail(tx, actor, {
+    act: 'change person',
+    subject: { kind: 'person', id },
+    detail: { before, after: { decidesSafety } },
+  });
+}
+
 type Acting = Pick<Person, 'name' | 'role' | 'isActive' | 'mustChangePassword'>;
 
 function checkRole<P extends Acting>(person: P | null, roles: readonly Role[]): P {
@@ -242,6 +272,13 @@ export const requireReviewer = (db: Queryable, actor: Actor): Promise<Person> =>
  */
 export const requireKeeper = (db: Queryable, actor: Actor): Promise<Person> =>
   requireRole(db, actor, KEEPING_ROLES);
+
+/**
+ * The acting person, if allowed to decide how often an instrument is calibrated, and when.
+ * @throws StoreError `unknown-person`, `not-allowed`
+ */
+export const requireScheduler = (db: Queryable, actor: Actor): Promise<Person> =>
+  requireRole(db, actor, SCHEDULING_ROLES);
 
 /**
  * The acting person, if allowed to keep the people and to bring in files.

@@ -11,6 +11,7 @@ import { schemaOf, type KeyWith, type RegisterField, type RegisterFields } from 
 import type { ProcedureInForce } from './procedures';
 
 export const CRITICALITIES = ['safety function', 'quality', 'environment', 'general'] as const;
+export type Criticality = (typeof CRITICALITIES)[number];
 export const MEASURES = ['pressure', 'differential pressure', 'level', 'flow', 'vacuum'] as const;
 export const STATES = ['in service', 'spare', 'out', 'retired'] as const;
 /** Hazards that are asked for by name; others are written out. */

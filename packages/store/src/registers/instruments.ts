@@ -3,6 +3,7 @@ import { appendAllToTrail, appendToTrail } from '../db/audit';
 import type { Queryable } from '../db/database';
 import { refuseTaken, StoreError } from '../db/errors';
 import type { Actor } from '../people/actor';
+import { checkInterval } from '../intervals/policy';
 import { requireKeeper } from '../people/people';
 import { BODY_JSON } from './bodies';
 import type { NewConfiguration } from './configuration';
@@ -117,7 +118,7 @@ async function requireParts(tx: Queryable, { bodyId, procedureId }: NewInstrumen
 
 /**
  * Enters an instrument with its first configuration.
- * @throws StoreError `taken`, `no-such` body, `range-unfit`, `unknown-person`, `not-allowed`
+ * @throws StoreError `taken`, `no-such` body, `over-cap`, `range-unfit`, `unknown-person`, `not-allowed`
  */
 export async function addInstrument(
   tx: Queryable,
@@ -127,6 +128,7 @@ export async function addInstrument(
 ): Promise<number> {
   await requireKeeper(tx, actor);
   await requireParts(tx, entry);
+  await checkInterval(tx, actor, null, entry);
   const [id = 0] = await refuseTaken({ what: 'instrument', name: entry.tag }, () =>
     insertInstruments(tx, [entry]),
   );
@@ -142,7 +144,7 @@ export async function addInstrument(
 /**
  * Changes the register entry of an instrument; its configuration is changed by a new version only.
  * @param revision the one that was being edited
- * @throws StoreError `changed-meanwhile`, `taken`, `no-such`, `unknown-person`, `not-allowed`
+ * @throws StoreError `changed-meanwhile`, `taken`, `no-such`, `over-cap`, `not-entrusted`, `unknown-person`, `not-allowed`
  */
 export async function changeInstrument(
   tx: Queryable,
@@ -154,6 +156,7 @@ export async function changeInstrument(
   await requireKeeper(tx, actor);
   await requireParts(tx, entry);
   const before = await findInstrument(tx, { id });
+  await checkInterval(tx, actor, before, entry);
   const changed = await refuseTaken({ what: 'instrument', name: entry.tag }, () =>
     tx.query(
       `update instrument set (${COLUMNS}, revision) =

@@ -34,6 +34,8 @@ export interface KeptFigures {
   readonly meter: string;
   readonly personId: number | null;
   readonly doneBy: string;
+  /** Certificate or record that a result from before Barys names; empty of a job. */
+  readonly record: string;
 }
 
 /** A range in words; two have the same words where `isSameRange` says that they are the same. */
@@ -98,6 +100,7 @@ const COLUMNS = {
   meter: 'text',
   personId: 'bigint',
   doneBy: 'text',
+  record: 'text',
 } as const satisfies Record<keyof KeptFigures, string>;
 
 const names = Object.keys(COLUMNS) as (keyof KeptFigures)[];

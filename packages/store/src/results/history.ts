@@ -8,7 +8,7 @@ export const KEPT_RUN_SQL = `
     at_percent as at, is_down as "isDown", error_percent as error, limit_percent as limit,
     adjust_above_percent as "adjustAbovePercent", worst_of_limit as "worstOfLimit", zero_percent as "zeroPercent",
     span_percent as "spanPercent", hysteresis_percent as "hysteresisPercent", standard, meter, person_id as "personId",
-    done_by as "doneBy", since_days as "sinceDays"
+    done_by as "doneBy", record, since_days as "sinceDays"
   from result`;
 export const HISTORY_ORDER = 'instrument_id, done_on, job_id nulls first, kind, result.id';
 

@@ -42,6 +42,7 @@ async function keptOf(db: Queryable, one: RunToKeep, run: Run): Promise<KeptFigu
     standard: pressureReference.tag,
     meter: meter?.tag ?? '',
     doneBy: run.startedBy,
+    record: '',
   };
 }
 

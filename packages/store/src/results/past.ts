@@ -21,6 +21,7 @@ interface PastRun {
   readonly isLeft: boolean;
   readonly doneBy: string;
   readonly standard: string;
+  readonly record: string;
   readonly readings: Omit<RunReading, 'cycle'>[];
 }
 
@@ -28,7 +29,8 @@ interface PastRun {
 const pastRuns = (tx: Queryable, instrumentIds: readonly number[]): Promise<PastRun[]> =>
   tx.query<PastRun>(
     `with run as (
-       select instrument_id, done_on, kind, max(done_by) as done_by, max(standard) as standard, count(*) as readings,
+       select instrument_id, done_on, kind, max(done_by) as done_by, max(standard) as standard,
+         max(certificate) as record, count(*) as readings,
          kind = 'as-left' or count(*) filter (where kind = 'as-left') over (partition by instrument_id, done_on) = 0
            as is_left,
          json_agg(json_build_object('direction', direction, 'nominalPercent', nominal_percent, 'applied', applied,
@@ -37,7 +39,7 @@ const pastRuns = (tx: Queryable, instrumentIds: readonly number[]): Promise<Past
        from past_result where instrument_id = any($1) group by instrument_id, done_on, kind
      )
      select instrument_id as "instrumentId", done_on as "doneOn", kind, is_left as "isLeft", done_by as "doneBy",
-       standard, rows as readings
+       standard, record, rows as readings
      from run where not exists (
        select from result where result.instrument_id = run.instrument_id and job_id is null
          and result.done_on = run.done_on and result.kind = run.kind and result.is_left = run.is_left

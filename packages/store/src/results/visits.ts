@@ -3,6 +3,7 @@ import { dayNumber, type Calibration, type Visited } from '@barys/core/drift';
 import { staircaseResult, type FollowedPoint, type StaircaseResult } from '@barys/core/interval';
 import type { Verdict } from '@barys/core/run';
 import type { ResultKind } from './figures';
+import { groupedBy } from './grouped';
 
 /** One run of a visit, as it was kept. */
 export interface KeptRun {
@@ -34,6 +35,7 @@ export interface KeptRun {
   readonly meter: string;
   readonly personId: number | null;
   readonly doneBy: string;
+  readonly record: string;
   readonly sinceDays: number | null;
 }
 
@@ -51,17 +53,12 @@ export interface Visit {
   readonly left: KeptRun | null;
 }
 
-const visitKey = ({ doneOn, jobId }: KeptRun): string => `${doneOn} ${jobId ?? ''}`;
+/** The as-left run of a job may be read days after the as-found one. */
+const visitKey = ({ doneOn, jobId }: KeptRun): string => (jobId === null ? doneOn : `job ${jobId}`);
 
 /** The visits of one instrument, from its runs in their order. */
 export function visitsOf(runs: readonly KeptRun[]): Visit[] {
-  const byVisit = new Map<string, KeptRun[]>();
-  // The as-left run may be read days after the as-found one.
-  for (const run of runs) {
-    const key = run.jobId === null ? visitKey(run) : String(run.jobId);
-    byVisit.set(key, [...(byVisit.get(key) ?? []), run]);
-  }
-  return [...byVisit.values()].map((own) => {
+  return [...groupedBy(runs, visitKey).values()].map((own) => {
     const last = own.at(-1) as KeptRun;
     return {
       doneOn: last.doneOn,
