@@ -1,12 +1,14 @@
 /** Marrowfen Sugar Works, an invented beet-sugar factory: every name, serial and figure is made up. */
 import type { SignalName } from '@barys/core/signal';
 import { isPressureUnit, type PressureUnit } from '@barys/core/units';
-import { openDatabase, type Queryable } from '@barys/store/db';
+import { openDatabase, type Database, type Queryable } from '@barys/store/db';
+import { askCalculation, calculate } from '@barys/store/intervals';
 import {
   addFirstPerson,
   addPerson,
   addSite,
   findSite,
+  listPeople,
   setLetterhead,
   type Actor,
   type Letterhead,
@@ -43,6 +45,7 @@ import people from './data/people.json' with { type: 'json' };
 import references from './data/references.json' with { type: 'json' };
 import { plantHotCheck, plantLevelJobs, plantVessels } from './levels';
 import { plantLoops } from './loops';
+import { plantPast, type WithPast } from './past';
 import { plantProcedures, procedureFor } from './procedures';
 import { makeVisit, OLDEST_MONTHS, pastVisits, type DemoInstrument } from './visits';
 
@@ -236,6 +239,7 @@ export async function plantDemo(url: string, now: Date): Promise<boolean> {
   try {
     if ((await findSite(db)) !== null) return false;
     await db.transaction((tx) => plant(tx, dayjs(now)));
+    await plantAdvice(db, dayjs(now));
     return true;
   } finally {
     await db.close();
@@ -319,6 +323,32 @@ async function plant(tx: Queryable, now: Dayjs): Promise<void> {
   ];
   for (const { happen } of events.sort((a, b) => a.at.valueOf() - b.at.valueOf())) await happen();
   await plantFinding(tx, ids.get('Technician B') ?? 0, now);
+  await plantPast(tx, { ...administrator, at: now.toDate(), today: now.format(ISO_DATE) }, pastsOf(now));
+}
+
+/** Instruments in service whose calibrations before Barys the works has in a table. */
+function pastsOf(now: Dayjs): WithPast[] {
+  return instruments
+    .filter(({ state = 'in service', tolerancePercentOfSpan: limit }) => state === 'in service' && limit > 0)
+    .map((data) => {
+      const dueOn = now.add(data.dueInDays, 'day');
+      const [first] = isSimulated(data) ? pastVisits(now, dueOn, data.intervalMonths) : [];
+      return {
+        ...data,
+        next: first ?? dueOn,
+        foundNext: first !== undefined && isSimulated(data) ? data.zeroErrorPercent : null,
+      };
+    });
+}
+
+/** The advice on intervals, as a planner would have it worked out. */
+async function plantAdvice(db: Database, now: Dayjs): Promise<void> {
+  const today = now.format(ISO_DATE);
+  const planner = (await listPeople(db)).find(({ role }) => role === 'planner');
+  const id = await db.transaction((tx) =>
+    askCalculation(tx, { personId: planner?.id ?? 0, at: now.toDate(), today }),
+  );
+  await calculate(db, id, today);
 }
 
 /** The boiler drum was checked hot; it is to be set up cold, and a tank waits for its new range. */

@@ -142,6 +142,22 @@ describe('one that gives way to another', () => {
     expect(found[0]?.mean).toBeCloseTo(0.3, 2);
   });
 
+  it('is not blamed for what it was compared with most', () => {
+    const changes = new Changes();
+    for (let i = 0; i < 60; i += 1) {
+      const noise = 10 * (SCATTER[i % 9] ?? 0);
+      // The old one reads high; nearly all that is known of the new one is how it differs from it.
+      changes.add(
+        i % 2 === 0 ? 'old' : 'new',
+        i % 2 === 0 ? 'new' : 'old',
+        (i % 2 === 0 ? -0.3 : 0.3) + noise,
+      );
+      if (i < 10) changes.add('old', 'third', -0.3 + noise);
+      if (i < 10) changes.add('new', 'third', noise);
+    }
+    expect(changes.different().map(({ name }) => name)).toEqual(['old']);
+  });
+
   it('of two that were compared with no third either may be off', () => {
     const changes = new Changes();
     for (let i = 0; i < 9; i += 1) changes.add('A', 'B', 0.4 + (SCATTER[i] ?? 0));

@@ -77,19 +77,20 @@ export class Changes {
   }
 
   /**
-   * Those that differ from the others beyond chance, the surest first. Each is left out before the next is looked for, since all that
-   * were compared with it seem to differ the other way.
+   * Those that differ from the others beyond chance, the one that explains most of the steps first (forward selection: the squares
+   * that it takes away, n times the square of its mean). Each is left out before the next is looked for, since all that were compared
+   * with it seem to differ the other way.
    */
   different(): Difference[] {
     const found: Difference[] = [];
     for (let names = [...this.steps.keys()]; names.length > 1;) {
-      const [surest] = names
+      const [most] = names
         .flatMap((name) => this.differenceOf(name, names) ?? [])
         .filter(({ probability, mean }) => probability < LEVEL && Math.abs(mean) >= LEAST_PART_OF_LIMIT)
-        .sort((a, b) => a.probability - b.probability || Math.abs(b.mean) - Math.abs(a.mean));
-      if (surest === undefined) break;
-      found.push(surest);
-      names = names.filter((name) => name !== surest.name);
+        .sort((a, b) => b.count * b.mean ** 2 - a.count * a.mean ** 2);
+      if (most === undefined) break;
+      found.push(most);
+      names = names.filter((name) => name !== most.name);
     }
     return found;
   }
