@@ -18,7 +18,6 @@ import {
   listFacets,
   listInstruments,
   listQuerySchema,
-  pastRunsOf,
   referencesDueBy,
 } from '@barys/store/registers';
 import dayjs from 'dayjs';
@@ -124,7 +123,7 @@ async function benchPages(db: Database, url: string, actor: Actor): Promise<void
     'An instrument',
     async (round) => {
       const instrument = await findInstrument(db, { tag: tagOf(round) });
-      return Promise.all([frame(), jobsOfInstrument(db, instrument.id), pastRunsOf(db, instrument, 40)]);
+      return Promise.all([frame(), jobsOfInstrument(db, instrument.id)]);
     },
     (round) => `/instruments/${tagOf(round)}`,
   );

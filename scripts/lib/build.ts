@@ -28,8 +28,12 @@ function hashOfSources(): string {
   return hash.digest('hex');
 }
 
-/** What is bundled beside the application: the calculations, which threads load, and what the plain server answers. */
-const BESIDE = { 'compute-worker': 'compute/worker.ts', front: 'front.ts' };
+/** What is bundled beside the application: what threads load, and what the plain server answers. */
+const BESIDE = {
+  'compute-worker': 'compute/worker.ts',
+  'calculation-worker': 'compute/calculation-worker.ts',
+  front: 'front.ts',
+};
 const fileOf = (name: string): string => `${WEB}/.next/${name}.mjs`;
 
 async function buildBeside(name: keyof typeof BESIDE): Promise<void> {

@@ -31,6 +31,18 @@ create table interval_calculation (
 create unique index interval_calculation_one on interval_calculation ((true)) where state = 'runs';
 grant select, insert, update (state, done, total, beat_at, ended_at, differences) on interval_calculation to barys_app;
 
+-- How the calibrations of each family came out, by the months since the one before, as the last calculation counted them.
+create table family_count (
+  model text not null,
+  measures text not null,
+  area text not null,
+  months integer not null check (months > 0),
+  calibrations integer not null check (calibrations > 0),
+  out_of_tolerance integer not null check (out_of_tolerance between 0 and calibrations),
+  primary key (model, measures, area, months)
+);
+grant select, insert, delete on family_count to barys_app;
+
 -- What the last calculation advised of each instrument; worked out from results, so lost without harm.
 create table interval_advice (
   instrument_id bigint primary key references instrument,

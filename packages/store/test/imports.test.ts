@@ -13,7 +13,6 @@ import { exportEverything } from '../src/exports/everything';
 import { findInstrument } from '../src/registers/instruments';
 import { addConfiguration } from '../src/registers/configurations';
 import { findStandard } from '../src/registers/references';
-import { pastRunsOf } from '../src/registers/past-results';
 import { historyOf } from '../src/results/history';
 import { toCsv, parseCsv } from '../src/imports/csv';
 import { dateCell, numberCell, unitCell } from '../src/imports/cells';
@@ -435,13 +434,11 @@ describe('other kinds of files', () => {
       const checked = await take(id, (await openImport(base.app, id)).choice);
       expect(checked.bad.map(({ reason }) => reason)).toEqual(['The date 2030-05-01 has not come yet.']);
     }
-    const runs = await pastRunsOf(base.app, await findInstrument(base.app, { tag: TAG }), 10);
-    expect(runs.map(({ kind, readings, verdict }) => [kind, readings, verdict])).toEqual([
-      ['as-left', 1, 'within'],
-      ['as-found', 2, 'outside'],
-    ]);
+    const [visit] = await historyOf(base.app, (await findInstrument(base.app, { tag: TAG })).id);
+    expect([visit?.left?.verdict, visit?.left?.error.length]).toEqual(['within', 1]);
+    expect([visit?.found?.verdict, visit?.found?.error.length]).toEqual(['outside', 2]);
     // 20.100 mA at 6 bar of 0 to 6 bar is +0.625 % of span: version 1, not the wider one in force now.
-    expect(runs[1]?.worst).toBeCloseTo(0.625, 10);
+    expect(visit?.found?.error[1]).toBeCloseTo(0.625, 10);
   });
 
   it('keep what past results came to, with their reference, and more of the same day makes it anew', async () => {

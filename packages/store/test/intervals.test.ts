@@ -11,7 +11,7 @@ import {
   lastFinished,
   stopCalculation,
 } from '../src/intervals/calculation';
-import { loadFamilies } from '../src/intervals/families';
+import { countFamilies, loadFamilies } from '../src/intervals/families';
 import { adviceQuerySchema, countAdvice, listAdvice } from '../src/intervals/list';
 import { listPolicies, setPolicy } from '../src/intervals/policy';
 import { bringFile, openImport, takeImport } from '../src/imports/import';
@@ -59,7 +59,7 @@ async function results(
       `insert into result (instrument_id, done_on, kind, is_left, verdict, range_key, range_version, at_percent, is_down,
          error_percent, limit_percent, adjust_above_percent, worst_of_limit, zero_percent, span_percent,
          hysteresis_percent, standard, meter, done_by, record, since_days)
-       values ($1, $2, 'as-found', true, $3, 'one range', 1, '{0,100}', '{false,false}', $4, $5, 70, $6, $7, 0, 0.01, $8,
+       values ($1, $2, 'as-found', true, $3, '0 … 6 bar → 4 … 20 mA', 1, '{0,100}', '{false,false}', $4, $5, 70, $6, $7, 0, 0.01, $8,
          'DM-1', 'somebody', '', $9)`,
       [
         instrumentId,
@@ -239,7 +239,12 @@ describe('the calculation of all advice', () => {
       reasons: [{ code: 'few-calibrations', count: 0 }, {}],
     });
     for (const one of [steady, short]) {
-      const { anomalies, ...now } = await adviseNow(base.app, one, await historyOf(base.app, one));
+      const { anomalies, ...now } = await adviseNow(
+        base.app,
+        one,
+        await historyOf(base.app, one),
+        await loadFamilies(base.app),
+      );
       const kept = lines.find(({ instrumentId }) => instrumentId === one);
       expect(kept?.advised).toEqual(JSON.parse(JSON.stringify(now)));
       expect(kept?.anomalies).toEqual(anomalies);
@@ -319,12 +324,14 @@ describe('the calculation of all advice', () => {
 describe('families', () => {
   it('are the narrowest that has enough, without faults and what was not judged', async () => {
     const one = { model: 'Cell 16', measures: 'pressure', area: 'tower' };
+    const load = async () => {
+      await base.app.transaction(countFamilies);
+      return loadFamilies(base.app, 'Cell 16');
+    };
     const count = async () =>
-      (await loadFamilies(base.app))
-        .of(one)
-        .family.rows.reduce((sum, { calibrations }) => sum + calibrations, 0);
+      (await load()).of(one).family.rows.reduce((sum, { calibrations }) => sum + calibrations, 0);
     const before = await count();
-    expect((await loadFamilies(base.app)).of(one).name).toBe('Cell 16, pressure');
+    expect((await load()).of(one).name).toBe('Cell 16, pressure');
     const ids = [await add('PT-51', { area: 'tower' }), await add('PT-52', { area: 'tower' })];
     for (const id of ids)
       await results(
@@ -333,14 +340,14 @@ describe('families', () => {
       );
     expect(await count()).toBe(before + 18);
     await results(await add('PT-53', { area: 'tower' }), [0.01, 0.3, 0.01]);
-    const narrow = (await loadFamilies(base.app)).of(one);
+    const narrow = (await load()).of(one);
     expect(narrow.name).toBe('Cell 16, pressure, tower');
     expect(narrow.family.rows).toEqual([{ interval: 12, calibrations: 20, out: 1 }]);
     await base.owner.query(
       `update result set verdict = 'not-judged' where verdict = 'outside' and instrument_id = (select id from instrument where tag = 'PT-53')`,
     );
-    expect((await loadFamilies(base.app)).of(one).name).toBe('Cell 16, pressure');
-    expect((await loadFamilies(base.app)).of({ ...one, model: 'unknown' }).family).toEqual({
+    expect((await load()).of(one).name).toBe('Cell 16, pressure');
+    expect((await load()).of({ ...one, model: 'unknown' }).family).toEqual({
       rows: [],
       figures: null,
     });

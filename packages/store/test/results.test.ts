@@ -182,7 +182,8 @@ describe('results', () => {
     await signJob(base.app, technician, jobId, SIGNED);
     const visits = await historyOf(base.app, instrumentId);
     expect(visits.at(-1)?.rangeKey).toBe('0 … 10 bar → 4 … 20 mA');
-    expect(presentVisits(visits)).toHaveLength(1);
+    expect(presentVisits(visits, '0 … 10 bar → 4 … 20 mA')).toHaveLength(1);
+    expect(presentVisits(visits, '0 … 12 bar → 4 … 20 mA')).toEqual([]);
     const [row] = await base.app.query(
       `select since_days as since, drift_zero_percent as zero from result where job_id = $1`,
       [jobId],
@@ -267,7 +268,7 @@ describe('visits', () => {
       run('2025-01-01', { jobId: 8, zeroPercent: 0.06, verdict: 'outside', worstOfLimit: 1.2 }),
     ]);
     expect(visits).toHaveLength(3);
-    const present = presentVisits(visits);
+    const present = presentVisits(visits, 'a');
     expect(present).toHaveLength(2);
     expect(followedZero(present).map(({ found, left }) => [found, left])).toEqual([
       [0.1, 0],
@@ -287,9 +288,9 @@ describe('visits', () => {
       run('2024-01-01', { kind: 'as-left' }),
       run('2025-01-01', { verdict: 'not-judged' }),
     ]);
-    expect(presentVisits(visits).map(({ doneOn }) => doneOn)).toEqual(['2024-01-01', '2025-01-01']);
+    expect(presentVisits(visits, 'a').map(({ doneOn }) => doneOn)).toEqual(['2024-01-01', '2025-01-01']);
     expect(resultsOf(visits)).toEqual(['inside']);
-    expect(presentVisits([])).toEqual([]);
+    expect(presentVisits([], 'a')).toEqual([]);
     expect(followedPoints([])).toEqual([]);
     expect(
       followedPoints(visitsOf([run('2024-01-01', { limit: [0, 0.25, 0] })])).map(({ at }) => at),

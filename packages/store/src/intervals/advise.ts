@@ -13,6 +13,8 @@ export interface Advised {
   readonly anomalies: readonly Anomaly[];
   /** ISO date; null where nothing says it. */
   readonly insideUntil: string | null;
+  /** ISO date from which its drift is followed, where a step or a change of its drift was found before; null where all is. */
+  readonly since: string | null;
 }
 
 /** The least limit that its zero is seen in. */
@@ -22,11 +24,21 @@ const limitOf = (visits: readonly Visit[]): number => {
 };
 
 /** What is worth a look in the calibrations of an instrument since its range was last changed. */
-export function anomaliesIn(visits: readonly Visit[]): Anomaly[] {
-  const present = presentVisits(visits);
+export function anomaliesIn(visits: readonly Visit[], rangeKey: string): Anomaly[] {
+  const present = presentVisits(visits, rangeKey);
   const limit = limitOf(present);
   return limit === 0 ? [] : anomaliesOf(followedZero(present), limit);
 }
+
+/** The day from which a line through the calibrations means something: of the last step or change of drift; null of none. */
+function lastBreak(anomalies: readonly Anomaly[]): number | null {
+  const days = anomalies.flatMap((anomaly) => (anomaly.kind === 'hysteresis' ? [] : [anomaly.day]));
+  return days.length === 0 ? null : Math.max(...days);
+}
+
+/** The visits that a drift is followed over: in the range of today, and since it last jumped or began to drift otherwise. */
+export const followedVisits = (visits: readonly Visit[], rangeKey: string, since: number | null): Visit[] =>
+  presentVisits(visits, rangeKey).filter(({ day }) => since === null || day >= since);
 
 export function adviseOn(
   visits: readonly Visit[],
@@ -35,13 +47,23 @@ export function adviseOn(
     cap,
     target,
     family,
-  }: { readonly months: number; readonly cap: number; readonly target: number; readonly family: NamedFamily },
+    rangeKey,
+  }: {
+    readonly months: number;
+    readonly cap: number;
+    readonly target: number;
+    readonly family: NamedFamily;
+    /** Of the configuration in force. */
+    readonly rangeKey: string;
+  },
 ): Advised {
+  const anomalies = anomaliesIn(visits, rangeKey);
+  const since = lastBreak(anomalies);
   const advice = adviseInterval({
     months,
     cap,
     target,
-    points: followedPoints(presentVisits(visits)),
+    points: followedPoints(followedVisits(visits, rangeKey, since)),
     results: resultsOf(visits),
     family: family.family,
   });
@@ -50,7 +72,8 @@ export function adviseOn(
     family: family.name,
     cap,
     target,
-    anomalies: anomaliesIn(visits),
+    anomalies,
+    since: since === null ? null : dateOfDay(since),
     insideUntil: advice.drift?.lastDayInside == null ? null : dateOfDay(advice.drift.lastDayInside),
   };
 }

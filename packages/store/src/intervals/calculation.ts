@@ -8,11 +8,14 @@ import type { Database, Queryable } from '../db/database';
 import { StoreError } from '../db/errors';
 import type { Actor } from '../people/actor';
 import { requireScheduler } from '../people/people';
+import type { Configuration } from '../registers/configuration';
+import { CONFIGURATION_JSON } from '../registers/configurations';
+import { rangeKeyOf } from '../results/figures';
 import { groupedBy } from '../results/grouped';
 import { HISTORY_ORDER, KEPT_RUN_SQL } from '../results/history';
-import { presentVisits, visitsOf, type KeptRun, type Visit } from '../results/visits';
+import { visitsOf, type KeptRun, type Visit } from '../results/visits';
 import { adviseOn, type Advised } from './advise';
-import { loadFamilies, type Families, type FamilyKey } from './families';
+import { countFamilies, loadFamilies, type Families, type FamilyKey } from './families';
 
 /** Instruments a transaction. */
 const BATCH = 500;
@@ -96,14 +99,25 @@ export async function stopCalculation(tx: Queryable, actor: Actor, id: number): 
 
 interface ToAdvise extends FamilyKey {
   readonly id: number;
+  readonly configuration: Configuration;
   readonly months: number;
   readonly cap: number;
   readonly target: number;
 }
 
 const TO_ADVISE_SQL = `
-  select instrument.id, body.model, measures, area, interval_months as months, longest_months as cap, target
-  from instrument join body on body.id = body_id join interval_policy using (criticality)`;
+  select instrument.id, body.model, measures, area, interval_months as months, longest_months as cap, target,
+    ${CONFIGURATION_JSON} as configuration
+  from instrument join body on body.id = body_id join interval_policy using (criticality)
+    join lateral (
+      select * from configuration where instrument_id = instrument.id order by version desc limit 1
+    ) configuration on true`;
+
+const circumstances = (one: ToAdvise, families: Families) => ({
+  ...one,
+  family: families.of(one),
+  rangeKey: rangeKeyOf(one.configuration),
+});
 
 export async function visitsOfMany(
   db: Queryable,
@@ -123,10 +137,11 @@ export async function adviseNow(
   db: Queryable,
   instrumentId: number,
   visits: readonly Visit[],
+  families: Families,
 ): Promise<Advised> {
   const [one] = await db.query<ToAdvise>(`${TO_ADVISE_SQL} where instrument.id = $1`, [instrumentId]);
   if (one === undefined) throw new StoreError({ code: 'no-such', what: 'instrument', name: instrumentId });
-  return adviseOn(visits, { ...one, family: (await loadFamilies(db)).of(one) });
+  return adviseOn(visits, circumstances(one, families));
 }
 
 /** The mean error of a run as a part of its limits; null where nothing was read or a limit is zero. */
@@ -141,10 +156,10 @@ class Counted {
   private readonly people = new Changes();
 
   add(visits: readonly Visit[]): void {
-    const present = presentVisits(visits);
-    for (const [index, { found }] of present.entries()) {
-      const before = present[index - 1];
-      const left = before?.left ?? before?.found ?? null;
+    for (const [index, { found, rangeKey }] of visits.entries()) {
+      const before = visits[index - 1];
+      if (before?.rangeKey !== rangeKey) continue;
+      const left = before.left ?? before.found;
       if (found === null || left === null) continue;
       const [now, then] = [meanOfLimit(found), meanOfLimit(left)];
       if (now === null || then === null) continue;
@@ -232,7 +247,7 @@ async function adviseBatch(
   return batch.map((one) => {
     const own = visits.get(one.id) ?? [];
     counted.add(own);
-    return keptAdvice(one.id, adviseOn(own, { ...one, family: families.of(one) }));
+    return keptAdvice(one.id, adviseOn(own, circumstances(one, families)));
   });
 }
 
@@ -254,6 +269,7 @@ const end = (
  */
 export async function calculate(db: Database, id: number, day: string): Promise<void> {
   try {
+    await db.transaction(countFamilies);
     const families = await loadFamilies(db);
     const counted = new Counted();
     for (let after = 0, done = 0; ;) {

@@ -17,10 +17,11 @@ interface FamilyRow extends FamilyKey, AtInterval {}
  * Calibrations of all that is in the register, by family and the months since the one before. Left out are those on a fault, which
  * come when an instrument is known to be wrong, and those that were not judged.
  */
-const FAMILIES_SQL = `
+const COUNT_SQL = `
+  insert into family_count (model, measures, area, months, calibrations, out_of_tolerance)
   select body.model, instrument.measures, instrument.area,
-    greatest(1, round(since_days / ${MONTH_DAYS}))::integer as interval, count(*)::integer as calibrations,
-    (count(*) filter (where verdict = 'outside'))::integer as out
+    greatest(1, round(since_days / ${MONTH_DAYS}))::integer as months, count(*),
+    count(*) filter (where verdict = 'outside')
   from result join instrument on instrument.id = result.instrument_id join body on body.id = body_id
     left join job on job.id = result.job_id
   where result.kind = 'as-found' and since_days > 0 and verdict in ('within', 'within-adjust', 'outside')
@@ -80,6 +81,38 @@ export class Families {
   }
 }
 
-export async function loadFamilies(db: Queryable): Promise<Families> {
-  return new Families(await db.query<FamilyRow>(FAMILIES_SQL));
+/** Counts all families anew. */
+export async function countFamilies(tx: Queryable): Promise<void> {
+  await tx.query('delete from family_count');
+  await tx.query(COUNT_SQL);
 }
+
+/**
+ * The families as they were counted last.
+ * @param model those of one model, or all
+ */
+export async function loadFamilies(db: Queryable, model: string | null = null): Promise<Families> {
+  const rows = await db.query<FamilyRow>(
+    `select model, measures, area, months as interval, calibrations, out_of_tolerance as out
+     from family_count where $1::text is null or model = $1`,
+    [model],
+  );
+  return new Families(rows);
+}
+
+export const FAMILY_PARTS = ['model', 'measures', 'area'] as const satisfies readonly (keyof FamilyKey)[];
+export type FamilyPart = (typeof FAMILY_PARTS)[number];
+
+export interface FamilySum {
+  readonly name: string;
+  readonly calibrations: number;
+  readonly out: number;
+}
+
+/** How all that has one thing in common was found, whatever the time since the calibration before; the worst first. */
+export const familySums = (db: Queryable, part: FamilyPart): Promise<FamilySum[]> =>
+  db.query<FamilySum>(
+    `select ${part} as name, sum(calibrations)::integer as calibrations, sum(out_of_tolerance)::integer as out
+     from family_count group by ${part}
+     order by sum(out_of_tolerance)::float8 / sum(calibrations) desc, sum(calibrations) desc, ${part} limit 200`,
+  );

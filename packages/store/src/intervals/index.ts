@@ -1,5 +1,5 @@
 /** How often instruments are calibrated: what the site asks, what is advised, and what was decided. */
-export { adviseOn, type Advised, anomaliesIn } from './advise';
+export { adviseOn, type Advised, anomaliesIn, followedVisits } from './advise';
 export {
   adviseNow,
   askCalculation,
@@ -11,7 +11,16 @@ export {
   stopCalculation,
 } from './calculation';
 export { changeIntervalOf, type IntervalChange, intervalChangeSchema, intervalChangesOf } from './change';
-export { type FamilyKey, Families, loadFamilies, type NamedFamily } from './families';
+export {
+  countFamilies,
+  Families,
+  FAMILY_PARTS,
+  type FamilyKey,
+  type FamilyPart,
+  familySums,
+  loadFamilies,
+  type NamedFamily,
+} from './families';
 export {
   ADVICE_KINDS,
   ADVICE_PAGE,

@@ -96,7 +96,6 @@ export {
   noteSchema,
   notesOf,
 } from './notes';
-export { type PastRun, pastRunsOf } from './past-results';
 export {
   findProcedure,
   keepProcedure,

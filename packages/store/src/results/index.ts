@@ -1,6 +1,6 @@
 /** What calibrations came to, kept for history, intervals and insight. */
 export { adjustmentsOf, type AdjustmentMark, historyOf } from './history';
-export type { ResultKind } from './figures';
+export { rangeKeyOf, type ResultKind } from './figures';
 export {
   followedPoints,
   followedSpan,

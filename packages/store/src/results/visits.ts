@@ -80,15 +80,15 @@ function meanAt({ at, error }: KeptRun, point: number): number | null {
 }
 
 /**
- * The visits that hang together up to today: in the range of the last one, each found as the one before had left it. Two on one day
- * are one: found as the first, left as the last.
+ * The visits that hang together up to today: in the range in force, each found as the one before had left it. Two on one day are one:
+ * found as the first, left as the last.
+ * @param rangeKey of the configuration in force: none hang together with it where it was never calibrated
  */
-export function presentVisits(visits: readonly Visit[]): Visit[] {
-  const last = visits.at(-1);
+export function presentVisits(visits: readonly Visit[], rangeKey: string): Visit[] {
   const together: Visit[] = [];
   for (let place = visits.length - 1; place >= 0; place -= 1) {
     const visit = visits[place] as Visit;
-    if (visit.rangeKey !== last?.rangeKey || (visit.found ?? visit.left)?.rangeKey !== last.rangeKey) break;
+    if (visit.rangeKey !== rangeKey || (visit.found ?? visit.left)?.rangeKey !== rangeKey) break;
     const later = together[0];
     if (later?.day === visit.day)
       together[0] = {

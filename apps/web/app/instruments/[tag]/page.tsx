@@ -9,7 +9,6 @@ import {
   loopsOf,
   listLiquids,
   notesOf,
-  pastRunsOf,
   rangeMisfit,
   toleranceOf,
   type Instrument,
@@ -22,7 +21,6 @@ import Typography from '@mui/material/Typography';
 import Link from 'next/link';
 import type { ReactNode } from 'react';
 import { NoteList } from '@/places/instruments/NoteList';
-import { PastRuns } from '@/places/instruments/PastRuns';
 import { LoopSheet } from '@/places/instruments/LoopSheet';
 import { VesselSheet } from '@/places/instruments/VesselSheet';
 import { StartJob } from '@/places/instruments/StartJob';
@@ -135,6 +133,7 @@ function StaveSheet({ instrument }: { instrument: Instrument }) {
       <Box sx={{ display: 'flex', flexWrap: 'wrap', mt: 1 }}>
         <LinkButton href={`/instruments/${tag}/edit`}>Change the entry</LinkButton>
         <LinkButton href={`/instruments/${tag}/configure`}>New configuration</LinkButton>
+        <LinkButton href={`/instruments/${tag}/history`}>History and interval</LinkButton>
         <LinkButton href={`/instruments/${tag}/versions`}>Compare versions</LinkButton>
         <LinkButton href={`/instruments/${tag}/set-up`}>Set-up walk</LinkButton>
         <LinkButton href={`/instruments/${tag}/references`}>Which reference fits</LinkButton>
@@ -146,7 +145,6 @@ function StaveSheet({ instrument }: { instrument: Instrument }) {
   );
 }
 
-const PAST_RUNS = 40;
 const NOTES = 20;
 
 /** What the workshop left with an instrument; no vessel where it measures no level. */
@@ -195,11 +193,7 @@ function FromWorkshop({
 export default async function InstrumentPage({ params }: { params: Params }) {
   const instrument = await loadInstrument(params);
   const db = database();
-  const [jobs, found, past] = await Promise.all([
-    jobsOfInstrument(db, instrument.id),
-    foundInWorkshop(instrument),
-    pastRunsOf(db, instrument, PAST_RUNS),
-  ]);
+  const [jobs, found] = await Promise.all([jobsOfInstrument(db, instrument.id), foundInWorkshop(instrument)]);
   const { configuration, body, tag } = instrument;
   const open = jobs.find((job) => job.signedAt === null && job.cancelledAt === null);
   const misfit = rangeMisfit(body, configuration.inputUnit, configuration.lrv, configuration.urv);
@@ -251,11 +245,6 @@ export default async function InstrumentPage({ params }: { params: Params }) {
             />
           </Sheet>
           <FromWorkshop instrument={instrument} found={found} />
-          {past.length > 0 && (
-            <Sheet title="Results brought in" aside="judged by today's tolerance">
-              <PastRuns runs={past} />
-            </Sheet>
-          )}
         </Stack>
         <Sheet title="Identity and limits">
           <Facts facts={registerFacts(instrument, localDate(new Date()))} />

@@ -1,0 +1,175 @@
+import { dayNumber } from '@barys/core/drift';
+import { formatPlain } from '@barys/core/text';
+import { configurationsOf } from '@barys/store/registers';
+import {
+  adviseNow,
+  intervalChangesOf,
+  lastFinished,
+  loadFamilies,
+  type NamedDifference,
+} from '@barys/store/intervals';
+import { SCHEDULING_ROLES, type Person } from '@barys/store/people';
+import type { Instrument } from '@barys/store/registers';
+import { adjustmentsOf, historyOf, rangeKeyOf, type KeptRun, type Visit } from '@barys/store/results';
+import Stack from '@mui/material/Stack';
+import Typography from '@mui/material/Typography';
+import { CompareSheet } from '@/places/instruments/history/CompareSheet';
+import { DriftSheet } from '@/places/instruments/history/DriftSheet';
+import { FamilySheet } from '@/places/instruments/history/FamilySheet';
+import { HistoryDrawing } from '@/places/instruments/history/HistoryDrawing';
+import { HistoryTable } from '@/places/instruments/history/HistoryTable';
+import { ChangesSheet, WorthALook } from '@/places/instruments/history/Sheets';
+import { IntervalSheet } from '@/places/instruments/history/IntervalSheet';
+import { historyShape } from '@/places/instruments/history/shape';
+import { loadInstrument, type Params } from '@/places/instruments/load';
+import { database } from '@/server/database';
+import { localDate } from '@/server/dates';
+import { actingPerson } from '@/server/person';
+import { Columns } from '@/ui/Columns';
+import { LinkButton } from '@/ui/LinkButton';
+import { PageHead } from '@/ui/PageHead';
+import { rangeInWords } from '@/ui/range/rangeInWords';
+import { Sheet } from '@/ui/Sheet';
+
+export async function generateMetadata({ params }: { params: Params }) {
+  return { title: `History of ${decodeURIComponent((await params).tag)}` };
+}
+
+type Search = Promise<{ first?: string; second?: string }>;
+
+/** Why the acting person cannot change the interval here; null where they can. */
+function whyNot(person: Person | null, { criticality, state }: Instrument): string | null {
+  if (state === 'retired') return 'It is retired, and not calibrated any more.';
+  if (person === null || !SCHEDULING_ROLES.includes(person.role)) return 'A planner decides on the interval.';
+  if (criticality === 'safety function' && !person.decidesSafety)
+    return 'A safety function: only who is entrusted with their intervals changes it (Office, People).';
+  return null;
+}
+
+/** References and people of its own calibrations that differ from the others. */
+const differencesHere = (visits: readonly Visit[], differences: readonly NamedDifference[]) => {
+  const names = new Set(
+    visits
+      .flatMap(({ found, left }) => [found, left])
+      .flatMap((run) => (run === null ? [] : [run.standard, run.doneBy])),
+  );
+  return differences.filter(({ name }) => names.has(name));
+};
+
+function Compare({
+  visits,
+  first,
+  second,
+}: {
+  visits: readonly Visit[];
+  first?: string | undefined;
+  second?: string | undefined;
+}) {
+  const runs = visits
+    .flatMap(({ found, left }) => [found, left])
+    .filter((run): run is KeptRun => run !== null);
+  const newest = [...runs].reverse();
+  const found = newest.filter(({ kind }) => kind === 'as-found');
+  const pick = (id: string | undefined, usual: KeptRun | undefined) =>
+    runs.find((run) => String(run.id) === id) ?? usual;
+  const [one, other] = [pick(first, found[1] ?? newest[1]), pick(second, found[0] ?? newest[0])];
+  if (one === undefined || other === undefined) return null;
+  return <CompareSheet runs={newest} first={one} second={other} />;
+}
+
+export default async function HistoryPage({
+  params,
+  searchParams,
+}: {
+  params: Params;
+  searchParams: Search;
+}) {
+  const instrument = await loadInstrument(params, '/history');
+  const { id, tag, service, configuration } = instrument;
+  const db = database();
+  const { first, second } = await searchParams;
+  const [visits, marks, changes, families, finished, versions, person] = await Promise.all([
+    historyOf(db, id),
+    adjustmentsOf(db, id),
+    intervalChangesOf(db, id),
+    loadFamilies(db, instrument.body.model),
+    lastFinished(db),
+    configurationsOf(db, id),
+    actingPerson(),
+  ]);
+  const rangeKey = rangeKeyOf(configuration);
+  const advised = await adviseNow(db, id, visits, families);
+  const { advice, insideUntil, since } = advised;
+  const shape = historyShape(visits, marks, advised, {
+    rangeKey,
+    day: dayNumber(localDate(configuration.madeAt)),
+  });
+  const family = families.of({
+    model: instrument.body.model,
+    measures: instrument.measures,
+    area: instrument.area,
+  });
+  return (
+    <>
+      <PageHead title={`${tag}: history`} about={`${service}, ${rangeInWords(configuration)}`}>
+        {shape !== null && (
+          <LinkButton href={`/instruments/${tag}/history/export`} isFile>
+            CSV
+          </LinkButton>
+        )}
+        <LinkButton href={`/instruments/${tag}`}>Back to {tag}</LinkButton>
+      </PageHead>
+      <Columns columns="minmax(0, 1.9fr) minmax(0, 1fr)">
+        <Stack sx={{ gap: 1.5 }}>
+          <Sheet title="As found and as left, in units of the limit">
+            {shape === null ? (
+              <Typography sx={{ color: 'text.secondary' }}>
+                Nothing yet. Each signed job leaves its calibration here, as found and as left; results from
+                before Barys are brought in under Office, Import.
+              </Typography>
+            ) : (
+              <>
+                <HistoryDrawing shape={shape} height={410} />
+                <Typography variant="body2" sx={{ mt: 1, color: 'text.secondary' }}>
+                  △ rising, ▽ falling, ▲ as left; full line: zero, broken: full span, dotted: adjusted;
+                  dashed: where {formatPlain(shape.prediction?.at ?? 0)} % of span is going, with bounds of 95
+                  %.
+                </Typography>
+              </>
+            )}
+          </Sheet>
+          <DriftSheet
+            visits={visits}
+            rangeKey={rangeKey}
+            drift={advice.drift}
+            since={since}
+            insideUntil={insideUntil}
+            today={localDate(new Date())}
+          />
+        </Stack>
+        <Stack sx={{ gap: 1.5 }}>
+          <IntervalSheet
+            instrument={instrument}
+            advised={advised}
+            may={{ why: whyNot(person, instrument) }}
+          />
+          <WorthALook
+            anomalies={advised.anomalies}
+            differences={differencesHere(visits, finished?.differences ?? [])}
+            calibrations={visits.length}
+          />
+        </Stack>
+      </Columns>
+      <Stack sx={{ gap: 1.5, mt: 1.5 }}>
+        <Compare visits={visits} first={first} second={second} />
+        <FamilySheet family={family} />
+        {visits.length > 0 && (
+          <Sheet title="All calibrations" aside={`range versions: ${versions.length}`}>
+            <HistoryTable visits={visits} marks={marks} />
+          </Sheet>
+        )}
+        <ChangesSheet changes={changes} />
+      </Stack>
+    </>
+  );
+}

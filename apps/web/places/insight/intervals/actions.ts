@@ -1,0 +1,18 @@
+'use server';
+/** The calculation of all advice: asked for, and stopped. */
+import { askCalculation, stopCalculation } from '@barys/store/intervals';
+import { z } from 'zod';
+import { act, thenStay } from '@/server/act';
+import type { Answer } from '@/server/answer';
+import { calculateApart } from '@/server/calculation';
+
+export async function askCalculationAction(): Promise<Answer> {
+  return thenStay(async () => {
+    const id = await act(askCalculation);
+    calculateApart(id);
+  });
+}
+
+export async function stopCalculationAction(id: number): Promise<Answer> {
+  return thenStay(() => act((tx, actor) => stopCalculation(tx, actor, z.number().int().parse(id))));
+}
