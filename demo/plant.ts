@@ -10,6 +10,7 @@ import {
   findSite,
   listPeople,
   setLetterhead,
+  setSafetyAuthority,
   type Actor,
   type Letterhead,
   type Role,
@@ -261,6 +262,7 @@ async function plant(tx: Queryable, now: Dayjs): Promise<void> {
   await setLetterhead(tx, administrator, LETTERHEAD);
   const ids = new Map<string, number>();
   for (const person of others) ids.set(person.name, await addPerson(tx, administrator, person));
+  await setSafetyAuthority(tx, administrator, ids.get('Planner') ?? 0, true);
   const [technicianA = 0, technicianB = 0] = [ids.get('Technician A'), ids.get('Technician B')];
   const beginning: Actor = { ...moment, personId: technicianA };
   const papers = await plantReferences(tx, beginning, begun, now);

@@ -23,6 +23,7 @@ const PLACES: Readonly<Record<string, readonly string[]>> = {
     '/instruments',
     '/instruments/PT-2301',
     '/instruments/PT-2107/versions',
+    '/instruments/PT-2107/history',
     '/instruments/PT-2107/edit',
     '/instruments/PT-2107/configure',
     '/instruments/PT-2107/references',
@@ -67,6 +68,7 @@ const PLACES: Readonly<Record<string, readonly string[]>> = {
     '/practice/vacuum%20gauge',
     '/practice/free%20bench%3A%20dial%20gauge%2C%20hidden',
   ],
+  insight: ['/insight/intervals', '/insight/families?by=area'],
   workshop: [
     '/workshop',
     '/workshop/convert',
@@ -166,6 +168,7 @@ test('on a phone four places stand in a row at the bottom, and all of them in a 
     'Bench',
     'Workshop',
     'Practice',
+    'Insight',
     'Office',
   ]);
   for (const link of await sheet.getByRole('link').all())

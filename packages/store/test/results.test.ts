@@ -193,7 +193,7 @@ describe('results', () => {
 });
 
 it('two ranges have the same words where they are the same range, and only there', () => {
-  const words = (more: object) => rangeKeyOf({ ...RANGE, version: 1, ...more } as never);
+  const words = (more: object) => rangeKeyOf({ ...RANGE, version: 1, ...more });
   const all = [
     {},
     { urv: 6.5 },

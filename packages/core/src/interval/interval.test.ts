@@ -21,7 +21,8 @@ interface Given {
 const cases = (kind: string) =>
   loadCases<Case<Given>>('intervals.json', new RegExp(`^${kind}$`)).map((one) => [one.id, one] as const);
 const num = (given: Given, name: string): number => given[name] as unknown as number;
-const list = <T>(given: Given, name: string): readonly T[] => given[name] as unknown as readonly T[];
+const list = (given: Given, name: string): readonly never[] => given[name] as unknown as readonly never[];
+const numbers = (given: Given, name: string): readonly number[] => list(given, name);
 const counted = (given: Given) => ({
   calibrations: num(given, 'calibrations'),
   out: num(given, 'out_of_tolerance'),
@@ -55,10 +56,17 @@ describe('reliability (topic L)', () => {
   });
 
   it.each(cases('exponential_mle'))('%s: several intervals', (_id, { given, expect: wanted }) => {
-    const rows = list<{ interval: number; calibrations: number; out_of_tolerance: number }>(
-      given,
-      'rows',
-    ).map(({ interval, calibrations, out_of_tolerance: out }) => ({ interval, calibrations, out }));
+    const rows = list(given, 'rows').map(
+      ({
+        interval,
+        calibrations,
+        out_of_tolerance: out,
+      }: {
+        interval: number;
+        calibrations: number;
+        out_of_tolerance: number;
+      }) => ({ interval, calibrations, out }),
+    );
     const rate = mostLikelyRate(rows);
     expectAll(wanted, {
       failure_rate: rate,
@@ -110,7 +118,7 @@ describe('rules that follow each result (topic L)', () => {
     expectAll(wanted, {
       intervals: intervalsByFactor(
         num(given, 'start_interval'),
-        list<string>(given, 'results').map((result) => result === 'in'),
+        list(given, 'results').map((result: string) => result === 'in'),
         {
           increase: num(given, 'increase_fraction'),
           decrease: num(given, 'decrease_fraction'),
@@ -131,11 +139,11 @@ describe('rules that follow each result (topic L)', () => {
     expectAll(wanted, {
       intervals: intervalsByStaircase(
         {
-          steps: list<number>(given, 'steps'),
+          steps: numbers(given, 'steps'),
           start: num(given, 'start'),
           needed: num(given, 'consecutive_needed'),
         },
-        list<number>(given, 'as_found_errors').map((error) => staircaseResult(error, limit)),
+        numbers(given, 'as_found_errors').map((error) => staircaseResult(error, limit)),
       ),
     });
   });

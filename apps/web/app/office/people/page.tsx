@@ -34,6 +34,7 @@ export default async function PeoplePage() {
             ['Role', ({ role }) => role],
             ['Login', ({ login }) => login ?? '—'],
             ['Password', ({ hasPassword }) => (hasPassword ? 'set' : 'none')],
+            ['Safety intervals', ({ decidesSafety }) => (decidesSafety ? 'entrusted' : '—')],
             ['State', ({ isActive }) => (isActive ? 'works here' : 'has left')],
           ]}
         />

@@ -1,7 +1,9 @@
+import { listPolicies } from '@barys/store/intervals';
 import { findSite } from '@barys/store/people';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
 import { LetterheadForm } from '@/places/office/settings/LetterheadForm';
+import { PolicyForm } from '@/places/office/settings/PolicyForm';
 import { ReviewSetting } from '@/places/office/settings/ReviewSetting';
 import { ZoneSetting } from '@/places/office/settings/ZoneSetting';
 import { database } from '@/server/database';
@@ -10,7 +12,7 @@ import { Sheet } from '@/ui/Sheet';
 export const metadata = { title: 'Settings' };
 
 export default async function SettingsPage() {
-  const site = await findSite(database());
+  const [site, policies] = await Promise.all([findSite(database()), listPolicies(database())]);
   return (
     <Stack sx={{ gap: 1.5 }}>
       <Sheet title="Review of signed jobs" aside={site?.siteName}>
@@ -31,6 +33,16 @@ export default async function SettingsPage() {
             zones={[...new Set([site.timeZone, 'UTC', ...Intl.supportedValuesOf('timeZone')])].sort()}
           />
         )}
+      </Sheet>
+      <Sheet title="Intervals">
+        <Typography sx={{ mb: 1.5 }}>
+          What part is to be found inside at the end of an interval, and how long an interval may be at most,
+          by criticality. The advice and every later change follow it; intervals in force stay. Only an
+          administrator changes this, and that of safety functions only one who is entrusted with them.
+        </Typography>
+        {policies.map((policy) => (
+          <PolicyForm key={policy.criticality} policy={policy} />
+        ))}
       </Sheet>
       <Sheet title="Head of the certificate">
         <Typography sx={{ mb: 1.5 }}>

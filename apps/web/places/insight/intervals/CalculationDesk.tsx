@@ -37,7 +37,7 @@ export function CalculationDesk({ running, mayAsk }: { running: Progress | null;
   const isAway = usePoll(
     running === null ? null : '/insight/intervals/progress',
     POLL_MS,
-    learn as (value: never) => void,
+    learn,
   );
   const now = seen?.id === running?.id && seen !== null ? seen : running;
   return (

@@ -32,6 +32,8 @@ const ROWS: readonly (readonly [head: string, word: (column: HistoryColumn) => s
   ['version', ({ version }) => version],
 ];
 const LEFT_PX = 96;
+/** What is free beyond the drawing at its right. */
+const EDGE_PX = 8;
 
 /** The words below each calibration; where they would touch, the newer ones stand. */
 const columnWords = (columns: readonly HistoryColumn[], palette: Palette): Plugin<'line'> => ({
@@ -53,7 +55,9 @@ const columnWords = (columns: readonly HistoryColumn[], palette: Palette): Plugi
       ctx.fillText(head, chartArea.left - 26, y);
       ctx.font = `12px ${MONO}`;
       ctx.textAlign = 'center';
-      for (const { at, column } of shown) ctx.fillText(word(column), at, y);
+      // The newest stands near the edge, which would cut its words.
+      for (const { at, column } of shown)
+        ctx.fillText(word(column), Math.min(at, chartArea.right - COLUMN_PX / 2 + EDGE_PX), y);
     }
     ctx.restore();
   },
@@ -220,7 +224,7 @@ function options(shape: HistoryShape, palette: Palette, isNight: boolean): Chart
     responsive: true,
     maintainAspectRatio: false,
     events: [],
-    layout: { padding: { bottom: ROWS.length * ROW_PX + 8, right: 8 } },
+    layout: { padding: { bottom: ROWS.length * ROW_PX + 8, right: EDGE_PX } },
     scales: {
       x: {
         type: 'linear',

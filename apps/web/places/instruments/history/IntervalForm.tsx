@@ -38,9 +38,9 @@ export function IntervalForm({
           (months) => [String(months), `${months} months${months === advised ? ', advised' : ''}`] as const,
         ),
       ],
-      width: 5,
+      width: 12,
     },
-    { name: 'reason', label: 'Reason', width: 7 },
+    { name: 'reason', label: 'Reason', width: 12 },
   ];
   return (
     <form

@@ -16,6 +16,12 @@ const SPECS: readonly FieldSpec<keyof PersonFields>[] = [
   { name: 'state', path: 'isActive', label: 'State', options: ['works here', 'has left'], width: 3 },
   { name: 'login', label: 'Login', width: 6, help: 'Empty: does not sign in' },
   {
+    name: 'safety',
+    label: 'Intervals of safety functions',
+    options: ['does not change them', 'is entrusted with them'],
+    width: 6,
+  },
+  {
     name: 'password',
     label: 'New password',
     kind: 'password',
@@ -35,6 +41,7 @@ export function PersonForm({ person }: { person: Person | null }) {
       role: person?.role ?? 'technician',
       login: person?.login ?? '',
       state: person === null || person.isActive ? 'works here' : 'has left',
+      safety: person?.decidesSafety === true ? 'is entrusted with them' : 'does not change them',
       password: '',
     },
     `person ${person?.id ?? 'new'}`,

@@ -1,6 +1,6 @@
 'use server';
 /** What an administrator does to the people. */
-import { addPerson, changePerson, personSchema, setPassword } from '@barys/store/people';
+import { addPerson, changePerson, personSchema, setPassword, setSafetyAuthority } from '@barys/store/people';
 import { z } from 'zod';
 import { act, thenGo } from '@/server/act';
 import type { Answer } from '@/server/answer';
@@ -14,13 +14,14 @@ export interface PersonFields {
   readonly role: string;
   readonly login: string;
   readonly state: string;
+  readonly safety: string;
   readonly password: string;
 }
 
 /** Adds a person or changes one; a password that is typed is set. */
 export async function keepPersonAction(entry: { id: number | null; fields: PersonFields }): Promise<Answer> {
   return thenGo(async () => {
-    const { name, role, login, state, password } = entry.fields;
+    const { name, role, login, state, safety, password } = entry.fields;
     const person = personSchema.parse({
       name,
       role,
@@ -31,6 +32,7 @@ export async function keepPersonAction(entry: { id: number | null; fields: Perso
     await act(async (tx, actor) => {
       const id = entry.id === null ? await addPerson(tx, actor, person) : key.parse(entry.id);
       if (entry.id !== null) await changePerson(tx, actor, id, person);
+      await setSafetyAuthority(tx, actor, id, safety === 'is entrusted with them');
       if (chosen !== null) await setPassword(tx, actor, id, { password: chosen, current: null });
     });
     return '/office/people';

@@ -131,9 +131,10 @@ export default async function HistoryPage({
               <>
                 <HistoryDrawing shape={shape} height={410} />
                 <Typography variant="body2" sx={{ mt: 1, color: 'text.secondary' }}>
-                  △ rising, ▽ falling, ▲ as left; full line: zero, broken: full span, dotted: adjusted;
-                  dashed: where {formatPlain(shape.prediction?.at ?? 0)} % of span is going, with bounds of 95
-                  %.
+                  △ rising, ▽ falling, ▲ as left; full line: zero, broken: full span, dotted: adjusted
+                  {shape.prediction !== null &&
+                    `; dashed: where ${formatPlain(shape.prediction.at)} % of span is going, with bounds of 95 %`}
+                  .
                 </Typography>
               </>
             )}
