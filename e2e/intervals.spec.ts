@@ -139,7 +139,7 @@ test('of a safety function only who is entrusted changes the interval, up to its
   await page.getByRole('option', { name: 'is entrusted with them' }).click();
   await page.getByRole('button', { name: 'Keep the changes' }).click();
   await expect(
-    page.getByRole('row', { name: /Administrator administrator .* entrusted works here/ }),
+    page.getByRole('row', { name: /Administrator administrator .* works here entrusted/ }),
   ).toBeVisible();
 
   await page.goto('/office/settings');

@@ -18,7 +18,7 @@ async function expectFit(page: Page, path: string): Promise<void> {
 }
 
 const PLACES: Readonly<Record<string, readonly string[]>> = {
-  'Today and jobs': ['/', '/jobs'],
+  'Today and jobs': ['/', '/jobs', '/jobs/hand-over'],
   instruments: [
     '/instruments',
     '/instruments/PT-2301',

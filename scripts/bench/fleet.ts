@@ -13,6 +13,7 @@ import {
   type Actor,
 } from '@barys/store/people';
 import {
+  configurationsOf,
   findInstrument,
   instrumentsDueNext,
   listFacets,
@@ -20,6 +21,19 @@ import {
   listQuerySchema,
   referencesDueBy,
 } from '@barys/store/registers';
+import {
+  adviceQuerySchema,
+  adviseNow,
+  askCalculation,
+  calculate,
+  countAdvice,
+  intervalChangesOf,
+  lastCalculation,
+  lastFinished,
+  listAdvice,
+  loadFamilies,
+} from '@barys/store/intervals';
+import { adjustmentsOf, historyOf } from '@barys/store/results';
 import dayjs from 'dayjs';
 import { join } from 'node:path';
 import { buildWeb } from '../lib/build';
@@ -29,6 +43,7 @@ import { Failure } from '../lib/failure';
 import { freePort } from '../lib/ports';
 import { startWeb } from '../lib/web';
 import { compare } from './compare';
+import { measured, remark } from './table';
 import { onScratch } from './scratch';
 
 const INSTRUMENTS = 100_000;
@@ -71,6 +86,21 @@ const FLEET_SQL = `
       ('00000000-0000-4000-8000-' || lpad(to_hex(run.id * 8 + position), 12, '0'))::uuid, '1.500', 1.5, 'set', '8.012', 8.012, started_by, started_at
     from run join job on job.id = job_id join instrument on instrument.id = instrument_id and site = 'Works',
       generate_series(1, 5) position;
+  insert into result (instrument_id, job_id, run_id, done_on, kind, is_left, verdict, range_key, range_version, at_percent,
+      is_down, error_percent, limit_percent, adjust_above_percent, worst_of_limit, zero_percent, span_percent,
+      hysteresis_percent, standard, meter, person_id, done_by, record, since_days)
+    select instrument_id, job_id, run_id, done_on, kind, kind = 'as-left',
+      case when abs(error) > 0.25 then 'outside' else 'within' end, range_key, 1, '{0,25,50,75,100}',
+      '{false,false,false,false,false}', array[error, error + 0.01, error + 0.02, error + 0.01, error - 0.01],
+      '{0.25,0.25,0.25,0.25,0.25}', 70, error / 0.25, error, 0, 0.02, 'PC-0' || 1 + run_id % 3, 'DM-01', started_by, '', '',
+      case when kind = 'as-found' then 365 end
+    from (
+      select job.instrument_id, job.id as job_id, run.id as run_id, opened_at::date as done_on, run.kind, started_by, range_key,
+        case when run.kind = 'as-left' then 0 else (job.instrument_id * 7919 % 1000 - 500) * 0.0004 end
+          + (hashint8(run.id) % 1000) * 0.00003 as error
+      from run join job on job.id = job_id join instrument on instrument.id = instrument_id and site = 'Works',
+        (select range_key from result where instrument_id = (select id from instrument where tag = 'PT-2107') limit 1) one
+    ) calibration;
   set session_replication_role = origin;
   analyze`;
 
@@ -128,10 +158,68 @@ async function benchPages(db: Database, url: string, actor: Actor): Promise<void
     (round) => `/instruments/${tagOf(round)}`,
   );
   await page(
+    'A history',
+    async (round) => {
+      const instrument = await findInstrument(db, { tag: tagOf(round) });
+      const [visits, families] = await Promise.all([
+        historyOf(db, instrument.id),
+        loadFamilies(db, instrument.body.model),
+        frame(),
+        adjustmentsOf(db, instrument.id),
+        intervalChangesOf(db, instrument.id),
+        lastFinished(db),
+        configurationsOf(db, instrument.id),
+      ]);
+      return adviseNow(db, instrument.id, visits, families);
+    },
+    (round) => `/instruments/${tagOf(round)}/history`,
+  );
+  for (const [name, search] of [
+    ['Intervals', {}],
+    ['Intervals, to shorten', { kind: 'shorter', page: '3' }],
+  ] as const)
+    await page(
+      name,
+      () =>
+        Promise.all([
+          frame(),
+          listAdvice(db, adviceQuerySchema.parse(search)),
+          countAdvice(db),
+          lastCalculation(db),
+          lastFinished(db),
+        ]),
+      () => `/insight/intervals?${new URLSearchParams(search)}`,
+    );
+  await page(
     'Today',
     () => Promise.all([frame(), openJobs(db, 8), instrumentsDueNext(db, 8), referencesDueBy(db, today)]),
     () => '/',
   );
+}
+
+/** All advice anew, beside reading the same results from the database and nothing else. */
+async function benchIntervals(db: Database, actor: Actor): Promise<void> {
+  const since = () => performance.now();
+  const ids = (
+    await db.query<{ id: number }>(`select id from instrument where state = 'in service' order by id`)
+  ).map(({ id }) => id);
+  let begun = since();
+  for (let from = 0; from < ids.length; from += 500)
+    await db.query(
+      `select at_percent, error_percent, limit_percent, is_down, verdict, done_on from result
+       where instrument_id = any($1) order by instrument_id, done_on, id`,
+      [ids.slice(from, from + 500)],
+    );
+  const bare = since() - begun;
+  begun = since();
+  const id = await db.transaction((tx) => askCalculation(tx, actor));
+  await calculate(db, id, actor.today);
+  measured('Intervals of 100,000 instruments, 1,000,000 runs', [
+    ['their results read and nothing else', { p50: bare }],
+    ['advised and kept (calculate)', { p50: since() - begun }],
+  ]);
+  const kinds = [...(await countAdvice(db))].map(([kind, count]) => `${kind} ${count}`).join(', ');
+  remark(`Advised: ${kinds}.`);
 }
 
 export const benchFleet = (): Promise<void> =>
@@ -148,12 +236,10 @@ export const benchFleet = (): Promise<void> =>
     });
     const [person] = await listPeople(db);
     const at = new Date();
+    const actor: Actor = { personId: person?.id ?? 0, at, today: dayjs(at).format('YYYY-MM-DD') };
     try {
-      await benchPages(db, web.url, {
-        personId: person?.id ?? 0,
-        at,
-        today: dayjs(at).format('YYYY-MM-DD'),
-      });
+      await benchIntervals(db, actor);
+      await benchPages(db, web.url, actor);
     } finally {
       await db.close();
       await web.stop();

@@ -29,6 +29,8 @@ export interface ListColumn<Row, Key extends string> {
   readonly isAlways?: true;
 }
 
+const NOTHING: ReadonlySet<number> = new Set();
+
 interface ListRow {
   readonly id: number;
   readonly tag: string;
@@ -47,8 +49,9 @@ export interface ListTableProps<Row extends ListRow, Key extends string> {
   size: number;
   sizes: readonly number[];
   isPending: boolean;
-  chosen: ReadonlySet<number>;
-  choose: (ids: ReadonlySet<number>) => void;
+  /** Rows that are chosen, and how; left out where nothing is done to several at once. */
+  chosen?: ReadonlySet<number>;
+  choose?: (ids: ReadonlySet<number>) => void;
   onSort: (sort: Key, dir: 'asc' | 'desc') => void;
   onShown: (shown: readonly Key[]) => void;
   onPage: (page: number) => void;
@@ -58,14 +61,14 @@ export interface ListTableProps<Row extends ListRow, Key extends string> {
 }
 
 export function ListTable<Row extends ListRow, Key extends string>(props: ListTableProps<Row, Key>) {
-  const { label, rows, shown, isPending, chosen, choose, none } = props;
+  const { label, rows, shown, isPending, chosen = NOTHING, choose, none } = props;
   const columns = props.columns.filter(({ key, isAlways }) => isAlways === true || shown.includes(key));
   const toggle = (ids: readonly number[], isOn: boolean) => {
     const next = new Set(chosen);
     for (const id of ids)
       if (isOn) next.add(id);
       else next.delete(id);
-    choose(next);
+    choose?.(next);
   };
   return (
     <>
@@ -89,14 +92,16 @@ export function ListTable<Row extends ListRow, Key extends string>(props: ListTa
           <TableBody>
             {rows.map((row) => (
               <TableRow key={row.id} hover selected={chosen.has(row.id)}>
-                <TableCell padding="checkbox">
-                  <Checkbox
-                    size="small"
-                    checked={chosen.has(row.id)}
-                    onChange={(_, isOn) => toggle([row.id], isOn)}
-                    slotProps={{ input: { 'aria-label': `Choose ${row.tag}` } }}
-                  />
-                </TableCell>
+                {choose !== undefined && (
+                  <TableCell padding="checkbox">
+                    <Checkbox
+                      size="small"
+                      checked={chosen.has(row.id)}
+                      onChange={(_, isOn) => toggle([row.id], isOn)}
+                      slotProps={{ input: { 'aria-label': `Choose ${row.tag}` } }}
+                    />
+                  </TableCell>
+                )}
                 {columns.map(({ key, cell, isNumber }) => (
                   <TableCell key={key} align={isNumber === true ? 'right' : 'left'}>
                     {cell(row)}
@@ -116,7 +121,8 @@ export function ListTable<Row extends ListRow, Key extends string>(props: ListTa
 function Head<Row extends ListRow, Key extends string>({
   columns,
   rows,
-  chosen,
+  chosen = NOTHING,
+  choose,
   sort,
   dir,
   onSort,
@@ -127,15 +133,17 @@ function Head<Row extends ListRow, Key extends string>({
   return (
     <TableHead>
       <TableRow>
-        <TableCell padding="checkbox">
-          <Checkbox
-            size="small"
-            checked={count > 0 && count === ids.length}
-            indeterminate={count > 0 && count < ids.length}
-            onChange={(_, isOn) => toggle(ids, isOn)}
-            slotProps={{ input: { 'aria-label': 'Choose all on this page' } }}
-          />
-        </TableCell>
+        {choose !== undefined && (
+          <TableCell padding="checkbox">
+            <Checkbox
+              size="small"
+              checked={count > 0 && count === ids.length}
+              indeterminate={count > 0 && count < ids.length}
+              onChange={(_, isOn) => toggle(ids, isOn)}
+              slotProps={{ input: { 'aria-label': 'Choose all on this page' } }}
+            />
+          </TableCell>
+        )}
         {columns.map(({ key, heading, isOrdered, isNumber }) => (
           <TableCell
             key={key}

@@ -55,9 +55,14 @@ create table interval_advice (
   inside_until date,
   outside_part double precision,
   advice jsonb not null check (jsonb_typeof(advice) = 'object'),
-  anomalies jsonb not null default '[]' check (jsonb_typeof(anomalies) = 'array')
+  anomalies jsonb not null default '[]' check (jsonb_typeof(anomalies) = 'array'),
+  -- What a planner works through first.
+  rank smallint not null generated always as (
+    case kind when 'shorter' then 1 when 'look' then 2 when 'longer' then 3 when 'keep' then 4 else 5 end
+  ) stored
 );
-create index interval_advice_kind on interval_advice (kind, instrument_id);
+create index interval_advice_rank on interval_advice (rank, outside_part desc nulls last, instrument_id);
+create index interval_advice_kind on interval_advice (kind, outside_part desc nulls last, instrument_id);
 create index interval_advice_worth on interval_advice (instrument_id) where anomalies <> '[]';
 grant select, insert, update, delete on interval_advice to barys_app;
 

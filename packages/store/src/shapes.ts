@@ -43,6 +43,7 @@ export {
   REFERENCE_STATES,
 } from './registers/reference';
 export { secondScaleSchema, type SecondScale } from './runs/copy';
-export { STAGES } from './jobs/stages';
+export { JOB_PLACES, type JobQuery, jobQuerySchema } from './jobs/job-list';
+export { JOB_REASONS, STAGES } from './jobs/stages';
 export { valvesOfJob } from './jobs/valves';
 export { procedureContentSchema } from './registers/procedures';

@@ -2,7 +2,7 @@ import { listPeople, viewsOf } from '@barys/store/people';
 import { listFacets, listInstruments } from '@barys/store/registers';
 import { InstrumentList } from '@/places/instruments/InstrumentList';
 import { listAddress, readListAddress } from '@/places/instruments/listAddress';
-import { ViewBar } from '@/places/instruments/ViewBar';
+import { ViewBar } from '@/places/views/ViewBar';
 import { database } from '@/server/database';
 import { localDate } from '@/server/dates';
 import { actingPerson } from '@/server/person';
@@ -27,7 +27,7 @@ export default async function InstrumentsPage({ searchParams }: { searchParams: 
   return (
     <>
       <PageHead title="Instruments">
-        {person !== null && <ViewBar views={views} query={listAddress(view)} />}
+        {person !== null && <ViewBar place="instruments" views={views} query={listAddress(view)} />}
         <LinkButton href={`/instruments/export?${listAddress(view)}`} isFile>
           CSV
         </LinkButton>

@@ -1,37 +1,33 @@
-import { closedJobs, jobsToReview, openJobs } from '@barys/store/jobs';
-import Box from '@mui/material/Box';
-import Typography from '@mui/material/Typography';
-import { JobTable } from '@/places/jobs/JobTable';
+import { listJobs } from '@barys/store/jobs';
+import { listPeople, viewsOf } from '@barys/store/people';
+import { jobAddress, readJobAddress } from '@/places/jobs/list/jobAddress';
+import { JobList } from '@/places/jobs/list/JobList';
+import { ViewBar } from '@/places/views/ViewBar';
 import { database } from '@/server/database';
-import { Sheet } from '@/ui/Sheet';
+import { actingPerson } from '@/server/person';
+import { LinkButton } from '@/ui/LinkButton';
+import { PageHead } from '@/ui/PageHead';
 
 export const metadata = { title: 'Jobs' };
 
-const LINES = 50;
+type Search = Promise<Record<string, string | string[] | undefined>>;
 
-export default async function JobsPage() {
+export default async function JobsPage({ searchParams }: { searchParams: Search }) {
+  const view = readJobAddress(await searchParams);
   const db = database();
-  const [open, toReview, closed] = await Promise.all([
-    openJobs(db, LINES),
-    jobsToReview(db, LINES),
-    closedJobs(db, LINES),
+  const person = await actingPerson();
+  const [page, people, views] = await Promise.all([
+    listJobs(db, view),
+    listPeople(db),
+    person === null ? [] : viewsOf(db, person.id, 'jobs'),
   ]);
   return (
     <>
-      <Typography variant="h1" sx={{ mb: 1.5 }}>
-        Jobs
-      </Typography>
-      <Box sx={{ display: 'grid', gap: 2 }}>
-        <Sheet title="Open">
-          <JobTable jobs={open} showInstrument empty="No job is open. Start one from an instrument." />
-        </Sheet>
-        <Sheet title="To review" aside="signed, waiting for a second person">
-          <JobTable jobs={toReview} showInstrument empty="Nothing waits for a review." />
-        </Sheet>
-        <Sheet title="Signed or cancelled" aside={`the last ${LINES}`}>
-          <JobTable jobs={closed} showInstrument empty="No job has been signed yet." />
-        </Sheet>
-      </Box>
+      <PageHead title="Jobs">
+        {person !== null && <ViewBar place="jobs" views={views} query={jobAddress(view)} />}
+        <LinkButton href="/jobs/hand-over">Hand-over</LinkButton>
+      </PageHead>
+      <JobList page={page} view={view} people={people.map(({ name }) => name)} />
     </>
   );
 }

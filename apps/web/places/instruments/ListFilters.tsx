@@ -4,7 +4,8 @@ import MenuItem from '@mui/material/MenuItem';
 import Stack from '@mui/material/Stack';
 import TextField from '@mui/material/TextField';
 import Button from '@mui/material/Button';
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
+import { SearchField } from '@/ui/SearchField';
 import type { ListView } from './listAddress';
 import { CRITICALITIES, MEASURES, STATES } from './words';
 
@@ -26,9 +27,6 @@ const LABEL: Record<(typeof FILTERS)[number], string> = {
   owner: 'Owner',
   due: 'Due',
 };
-
-/** Long enough for the next letter of a quick typist. */
-const TYPING_MS = 250;
 
 export function ListFilters({
   view,
@@ -89,24 +87,5 @@ export function ListFilters({
         </Button>
       )}
     </Stack>
-  );
-}
-
-function SearchField({ typed, show }: { typed: string; show: (text: string) => void }) {
-  const [text, setText] = useState(typed);
-  useEffect(() => {
-    if (text === typed) return;
-    const timer = setTimeout(() => show(text), TYPING_MS);
-    return () => clearTimeout(timer);
-  });
-  return (
-    <TextField
-      label="Find by any part"
-      type="search"
-      value={text}
-      onChange={(event) => setText(event.target.value)}
-      sx={{ width: { xs: 'auto', sm: 190 }, flexGrow: { xs: 1, sm: 0 } }}
-      slotProps={{ htmlInput: { maxLength: 100 } }}
-    />
   );
 }

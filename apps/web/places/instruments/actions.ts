@@ -1,7 +1,6 @@
 'use server';
 /** What a person does to the register of instruments. */
 import { JOB_REASONS, openJobsFor } from '@barys/store/jobs';
-import { dropView, keepView } from '@barys/store/people';
 import {
   addConfiguration,
   addInstrument,
@@ -98,20 +97,4 @@ export async function openJobsAction(entry: {
   });
   revalidatePath('/', 'layout');
   return { ...result, ...found[0] };
-}
-
-export async function keepViewAction(entry: { name: string; query: string }): Promise<Answer> {
-  return thenStay(async () => {
-    const view = z
-      .object({
-        name: z.string().trim().min(1, 'Give the view a name.').max(60, 'At most 60 characters, please.'),
-        query: z.string().max(2000),
-      })
-      .parse(entry);
-    await act((tx, actor) => keepView(tx, actor, 'instruments', view));
-  });
-}
-
-export async function dropViewAction(viewId: number): Promise<Answer> {
-  return thenStay(() => act((tx, actor) => dropView(tx, actor, id.parse(viewId))));
 }

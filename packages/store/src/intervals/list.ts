@@ -3,6 +3,7 @@ import type { Anomaly } from '@barys/core/drift';
 import { z } from 'zod';
 import type { Queryable } from '../db/database';
 import type { Criticality } from '../registers/instrument';
+import { escapeLike } from '../registers/instrument-list';
 import type { Advised } from './advise';
 
 export const ADVICE_KINDS = ['shorter', 'longer', 'look', 'keep', 'none'] as const;
@@ -30,30 +31,40 @@ export interface AdviceLine {
 
 export const ADVICE_PAGE = 25;
 
-const WHERE = `
-  from interval_advice join instrument on instrument.id = instrument_id join body on body.id = body_id
-  where ($1 = '' or ($1 = 'worth a look' and anomalies <> '[]') or interval_advice.kind = $1)
-    and ($2 = '' or instrument.search like '%' || lower($2) || '%')`;
+function conditionsOf({ kind, q }: AdviceQuery): { readonly where: string; readonly values: unknown[] } {
+  const values: unknown[] = [];
+  const conditions: string[] = [];
+  if (kind === 'worth a look') conditions.push(`anomalies <> '[]'`);
+  else if (kind !== '') conditions.push(`interval_advice.kind = $${values.push(kind)}`);
+  if (q !== '')
+    conditions.push(
+      `instrument_id in (select id from instrument where search like $${values.push(`%${escapeLike(q.toLowerCase())}%`)})`,
+    );
+  return { where: conditions.length === 0 ? '' : `where ${conditions.join(' and ')}`, values };
+}
 
-/** What may stand for a letter in a pattern is taken as itself. */
-const literal = (text: string): string => text.replace(/[\\%_]/g, '\\$&');
+const ORDER = 'rank, outside_part desc nulls last, instrument_id';
 
 /** One page of the advice, what matters most first: to shorten, to look at, to lengthen. */
 export async function listAdvice(
   db: Queryable,
-  { kind, q, page }: AdviceQuery,
+  query: AdviceQuery,
 ): Promise<{ readonly lines: AdviceLine[]; readonly count: number }> {
-  const values = [kind, literal(q)];
-  const [lines, [counted]] = [
-    await db.query<AdviceLine>(
-      `select instrument_id as "instrumentId", tag, service, area, criticality, model,
-         interval_months as "monthsToday", computed_on as "computedOn", advice as advised, anomalies ${WHERE}
-       order by array_position(array['shorter', 'look', 'longer', 'keep', 'none'], interval_advice.kind),
-         outside_part desc nulls last, tag limit ${ADVICE_PAGE} offset $3`,
-      [...values, page * ADVICE_PAGE],
+  const { where, values } = conditionsOf(query);
+  const [lines, [counted]] = await Promise.all([
+    db.query<AdviceLine>(
+      // Only the lines of the page are joined with what belongs to them.
+      `with page as (
+         select * from interval_advice ${where} order by ${ORDER}
+         limit ${ADVICE_PAGE} offset $${values.length + 1}
+       )
+       select instrument_id as "instrumentId", tag, service, area, criticality, model,
+         interval_months as "monthsToday", computed_on as "computedOn", advice as advised, anomalies
+       from page join instrument on instrument.id = instrument_id join body on body.id = body_id order by ${ORDER}`,
+      [...values, query.page * ADVICE_PAGE],
     ),
-    await db.query<{ count: number }>(`select count(*)::integer as count ${WHERE}`, values),
-  ];
+    db.query<{ count: number }>(`select count(*)::integer as count from interval_advice ${where}`, values),
+  ]);
   return { lines, count: counted?.count ?? 0 };
 }
 

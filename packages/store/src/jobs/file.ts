@@ -116,7 +116,7 @@ export interface JobFile extends JobLine {
   readonly passed: readonly StageRecord[];
 }
 
-const JOB_SQL = `
+export const JOB_SQL = `
   select job.id, instrument_id as "instrumentId", job.instrument_copy ->> 'tag' as tag,
     job.instrument_copy ->> 'service' as service, job.instrument_copy ->> 'area' as area, reason, stage,
     name_at(opened_by, opened_at) as "openedBy", opened_at as "openedAt", name_at(signed_by, signed_at) as "signedBy",

@@ -8,6 +8,8 @@ export {
   outcomesOf,
 } from './advice';
 export { type Adjustment, type AdvisedSetting, logAdjustment, type NewAdjustment } from './adjust';
+export { type HandedOver, handOver, type OutOfService } from './hand-over';
+export { type JobPage, listJobs } from './job-list';
 export { amendJob, type NewAmendment, recordSays, reviewAmendment } from './amend';
 export {
   AMENDABLE,

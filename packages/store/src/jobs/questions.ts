@@ -24,6 +24,12 @@ export interface Answer {
 
 /** Its answer says that nothing follows the loop. */
 export const CONTROLLER_QUESTION = 'Controller that uses this measurement';
+export const IN_MANUAL = 'In manual, set by the control room';
+const SAFETY_BYPASS_QUESTION =
+  'Safety function: which trips and interlocks are bypassed, and who authorised it';
+const BYPASS_QUESTION = 'Trips and interlocks bypassed, and who authorised it; or “none”';
+/** Their answers name what is bypassed. */
+export const BYPASS_QUESTIONS: readonly string[] = [SAFETY_BYPASS_QUESTION, BYPASS_QUESTION];
 
 type Asked = Pick<
   Instrument,
@@ -77,14 +83,11 @@ function authorise(asked: Asked): Question[] {
       key: 'controller',
       text: CONTROLLER_QUESTION,
       kind: 'choice',
-      options: ['In manual, set by the control room', 'None uses it'],
+      options: [IN_MANUAL, 'None uses it'],
     },
     {
       key: 'bypass',
-      text:
-        asked.criticality === 'safety function'
-          ? 'Safety function: which trips and interlocks are bypassed, and who authorised it'
-          : 'Trips and interlocks bypassed, and who authorised it; or “none”',
+      text: asked.criticality === 'safety function' ? SAFETY_BYPASS_QUESTION : BYPASS_QUESTION,
       kind: 'text',
       example: asked.criticality === 'safety function' ? 'high-pressure trip, shift manager' : 'none',
     },

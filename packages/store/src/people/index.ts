@@ -51,4 +51,4 @@ export {
   type Site,
   timeZoneSchema,
 } from './site';
-export { dropView, keepView, type SavedView, viewsOf } from './views';
+export { dropView, keepView, type SavedView, VIEW_PLACES, type ViewPlace, viewsOf } from './views';

@@ -10,7 +10,11 @@ export interface SavedView {
   readonly query: string;
 }
 
-export function viewsOf(db: Queryable, personId: number, place: 'instruments'): Promise<SavedView[]> {
+/** Lists whose views are kept. */
+export const VIEW_PLACES = ['instruments', 'jobs'] as const;
+export type ViewPlace = (typeof VIEW_PLACES)[number];
+
+export function viewsOf(db: Queryable, personId: number, place: ViewPlace): Promise<SavedView[]> {
   return db.query<SavedView>(
     'select id, name, query from saved_view where person_id = $1 and place = $2 order by name',
     [personId, place],
@@ -24,7 +28,7 @@ export function viewsOf(db: Queryable, personId: number, place: 'instruments'): 
 export async function keepView(
   tx: Queryable,
   actor: Actor,
-  place: 'instruments',
+  place: ViewPlace,
   view: Omit<SavedView, 'id'>,
 ): Promise<void> {
   if ((await findPerson(tx, actor.personId)) === null) throw new StoreError({ code: 'unknown-person' });

@@ -70,7 +70,7 @@ export interface InstrumentPage {
 }
 
 /** In a LIKE pattern, what was typed stands for itself. */
-const escapeLike = (word: string): string => word.replace(/[\\%_]/g, (sign) => `\\${sign}`);
+export const escapeLike = (word: string): string => word.replace(/[\\%_]/g, (sign) => `\\${sign}`);
 
 function conditionsOf(query: ListQuery, today: string): { where: string; values: unknown[] } {
   const conditions: string[] = [];

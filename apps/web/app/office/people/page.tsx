@@ -34,8 +34,8 @@ export default async function PeoplePage() {
             ['Role', ({ role }) => role],
             ['Login', ({ login }) => login ?? '—'],
             ['Password', ({ hasPassword }) => (hasPassword ? 'set' : 'none')],
-            ['Safety intervals', ({ decidesSafety }) => (decidesSafety ? 'entrusted' : '—')],
             ['State', ({ isActive }) => (isActive ? 'works here' : 'has left')],
+            ['Safety intervals', ({ decidesSafety }) => (decidesSafety ? 'entrusted' : '—')],
           ]}
         />
       </Sheet>

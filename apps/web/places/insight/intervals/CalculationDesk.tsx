@@ -34,11 +34,7 @@ export function CalculationDesk({ running, mayAsk }: { running: Progress | null;
     },
     [router],
   );
-  const isAway = usePoll(
-    running === null ? null : '/insight/intervals/progress',
-    POLL_MS,
-    learn,
-  );
+  const isAway = usePoll(running === null ? null : '/insight/intervals/progress', POLL_MS, learn);
   const now = seen?.id === running?.id && seen !== null ? seen : running;
   return (
     <Stack sx={{ gap: 0.5, minWidth: { sm: 300 }, alignItems: { sm: 'flex-end' } }}>

@@ -1,5 +1,5 @@
 'use client';
-import type { SavedView } from '@barys/store/people';
+import type { SavedView, ViewPlace } from '@barys/store/people';
 import DeleteOutlined from '@mui/icons-material/DeleteOutlined';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
@@ -13,7 +13,15 @@ import { useSubmit } from '@/ui/useSubmit';
 import { dropViewAction, keepViewAction } from './actions';
 
 /** Views of the list that this person keeps; the one being shown can be kept under a name. */
-export function ViewBar({ views, query }: { views: readonly SavedView[]; query: string }) {
+export function ViewBar({
+  place,
+  views,
+  query,
+}: {
+  place: ViewPlace;
+  views: readonly SavedView[];
+  query: string;
+}) {
   const [name, setName] = useState('');
   const [isNaming, setNaming] = useState(false);
   const keep = useSubmit(keepViewAction);
@@ -27,7 +35,7 @@ export function ViewBar({ views, query }: { views: readonly SavedView[]; query: 
         >
           <Link
             prefetch={false}
-            href={`/instruments?${view.query}`}
+            href={`/${place}?${view.query}`}
             aria-current={view.query === query ? 'page' : undefined}
             style={{ fontWeight: view.query === query ? 700 : 400 }}
           >
@@ -45,7 +53,7 @@ export function ViewBar({ views, query }: { views: readonly SavedView[]; query: 
       {isNaming ? (
         <form
           {...keep.form(
-            () => ({ name, query }),
+            () => ({ place, name, query }),
             () => {
               setNaming(false);
               setName('');
