@@ -4,9 +4,10 @@ const floors = {
   store: ['core'],
   rig: ['core'],
   link: ['core', 'rig'],
+  plan: ['core'],
   demo: ['core', 'rig', 'store'],
-  web: ['core', 'store', 'rig'],
-  scripts: ['core', 'rig', 'store', 'demo'],
+  web: ['core', 'store', 'rig', 'plan'],
+  scripts: ['core', 'rig', 'store', 'demo', 'plan'],
   e2e: ['scripts'],
 };
 const folder = {
@@ -14,6 +15,7 @@ const folder = {
   store: 'packages/store',
   rig: 'packages/rig',
   link: 'packages/link',
+  plan: 'packages/plan',
   demo: 'demo',
   web: 'apps/web',
   scripts: 'scripts',

@@ -12,7 +12,7 @@ export default defineConfig({
           // Two cores that also lint and build take their time over the longest tables.
           testTimeout: 180_000,
           include: [
-            'packages/{core,rig,link}/**/*.test.ts',
+            'packages/{core,rig,link,plan}/**/*.test.ts',
             'apps/web/**/*.test.ts',
             'scripts/lib/*.test.ts',
           ],

@@ -9,6 +9,7 @@ import { benchFleet } from './bench/fleet';
 import { benchImport } from './bench/import';
 import { benchKills } from './bench/kills';
 import { benchLinks } from './bench/links';
+import { benchPlan } from './bench/plan';
 import { benchSaving } from './bench/saving';
 import { benchScrews } from './bench/screws';
 import { benchSuspects } from './bench/suspects';
@@ -23,6 +24,7 @@ const PARTS = {
   fleet: benchFleet,
   kills: benchKills,
   links: benchLinks,
+  plan: benchPlan,
   screws: benchScrews,
   suspects: benchSuspects,
 };
