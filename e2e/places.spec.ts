@@ -68,7 +68,12 @@ const PLACES: Readonly<Record<string, readonly string[]>> = {
     '/practice/vacuum%20gauge',
     '/practice/free%20bench%3A%20dial%20gauge%2C%20hidden',
   ],
-  insight: ['/insight/intervals', '/insight/families?by=area'],
+  insight: [
+    '/insight',
+    '/insight/intervals',
+    '/insight/families?by=area',
+    '/insight/calibrations?verdict=outside',
+  ],
   workshop: [
     '/workshop',
     '/workshop/convert',

@@ -8,7 +8,7 @@ import {
   foundByMonth,
   monthBefore,
   overdueByMonth,
-  useOfReferences,
+  referencesUsed,
   workloadAhead,
 } from '../src/insight/figures';
 import { addInstrument, findInstrument } from '../src/registers/instruments';
@@ -110,23 +110,27 @@ describe('the figures', () => {
     await base.owner.query(
       `insert into adjustment (job_id, pass, kind, before_text, before_output, after_text, after_output, at_applied_text,
          at_applied, input_unit, output_unit, made_by, made_at)
-       select $1, 1, 'zero', '4.1', 4.1, '4.0', 4, '0', 0, 'bar', 'mA', $2, now() from generate_series(1, 2)`,
+       select $1, 1, 'zero', '4.1', 4.1, '4.0', 4, '0', 0, 'bar', 'mA', $2, '2026-05-19T12:00:00Z' from generate_series(1, 2)`,
       [first, works.technician.personId],
     );
     const cause = (suspicion: string, isTakenBack: boolean) =>
       base.owner.query(
         `insert into cause (job_id, run_id, suspicion, content, is_taken_back, chosen_by, chosen_at)
-         select $1, id, $2, '{}', $3, $4, now() from run where job_id = $1`,
+         select $1, id, $2, '{}', $3, $4, '2026-05-19T12:00:00Z' from run where job_id = $1`,
         [first, suspicion, isTakenBack, works.technician.personId],
       );
     await cause('friction', false);
     await cause('leak', false);
     await cause('leak', true);
-    expect(await useOfReferences(base.app, TODAY, 24)).toEqual([
+    expect(await referencesUsed(base.app, TODAY, 24)).toEqual([
       { name: 'PC-1', count: 4, out: 2, dueOn: '2026-05-04' },
       { name: 'PC-OLD', count: 1, out: 0, dueOn: '2026-05-03' },
     ]);
-    expect(await useOfReferences(base.app, TODAY, 1)).toMatchObject([{ name: 'PC-OLD' }]);
+    expect(await referencesUsed(base.app, TODAY, 1)).toMatchObject([{ name: 'PC-OLD' }]);
+    // A period that ended before.
+    expect(await referencesUsed(base.app, '2026-04-30', 24)).toMatchObject([{ name: 'PC-1', count: 4 }]);
+    expect(await causesByName(base.app, '2026-05-18', 24)).toEqual([]);
+    expect(await adjustmentsByKind(base.app, '2024-05-18', 24)).toEqual([]);
     expect(await adjustmentsByKind(base.app, TODAY, 24)).toEqual([{ name: 'zero', count: 1 }]);
     expect(await causesByName(base.app, TODAY, 24)).toEqual([{ name: 'friction', count: 1 }]);
     const list = async (search: object) =>
@@ -150,13 +154,13 @@ describe('the figures', () => {
     ]);
   });
 
-  it('say what comes due ahead: what is overdue in the first month, with hours from what like jobs took', async () => {
+  it('say what is overdue and what comes due ahead, with hours from what like jobs took', async () => {
     const ahead = await workloadAhead(base.app, TODAY, 12);
     expect(ahead.map(({ month, count }) => [month, count]).filter(([, count]) => count !== 0)).toEqual([
-      ['2026-05-01', 1],
+      ['overdue', 1],
       ['2026-06-01', 1],
     ]);
-    expect(ahead).toHaveLength(12);
+    expect(ahead).toHaveLength(13);
     expect(ahead[0]?.hours).toBe(1);
     const [job] = await base.app.query<{ id: number }>('select id from job order by id limit 1');
     await base.owner.query(

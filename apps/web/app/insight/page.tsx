@@ -1,5 +1,183 @@
-import { redirect } from 'next/navigation';
+import { YEAR_DAYS } from '@barys/core/drift';
+import { LEAST_OF_FAMILY } from '@barys/core/interval';
+import { formatFixed } from '@barys/core/text';
+import {
+  adjustmentsByKind,
+  causesByName,
+  costsOfIntervals,
+  foundByMonth,
+  overdueByMonth,
+  referencesUsed,
+  workloadAhead,
+  type Costs,
+} from '@barys/store/insight';
+import { familySums } from '@barys/store/intervals';
+import Stack from '@mui/material/Stack';
+import Typography from '@mui/material/Typography';
+import Link from 'next/link';
+import { ChartSheet } from '@/places/insight/overview/ChartSheet';
+import {
+  adjustedFigure,
+  causesFigure,
+  familiesFigure,
+  foundFigure,
+  monthWords,
+  overdueFigure,
+  periodFrom,
+  referencesFigure,
+  workloadFigure,
+} from '@/places/insight/overview/figures';
+import { database } from '@/server/database';
+import { localDate } from '@/server/dates';
+import { Columns } from '@/ui/Columns';
+import { Facts } from '@/ui/Facts';
+import { LinkButton } from '@/ui/LinkButton';
+import { PageHead } from '@/ui/PageHead';
+import { Sheet } from '@/ui/Sheet';
 
-export default function InsightPage(): never {
-  redirect('/insight/intervals');
+export const metadata = { title: 'Insight' };
+
+const PERIODS = [12, 24, 60] as const;
+const AHEAD = 12;
+
+type Search = Promise<{ months?: string }>;
+
+/** What calibrating too often costs, and being outside unseen. */
+function CostSheet({ costs }: { costs: Costs }) {
+  const link = (kind: string, words: string) => (
+    <Link prefetch={false} href={`/insight/intervals?kind=${kind}`}>
+      {words}
+    </Link>
+  );
+  const days = (count: number) => `${formatFixed(count, count < 10 ? 1 : 0)} instrument-days a year`;
+  return (
+    <Sheet title="What intervals cost" aside="as the last calculation advised">
+      <Facts
+        facts={[
+          [
+            'Too often',
+            <>
+              {formatFixed(costs.spared, 1)} jobs a year, at {link('longer', `${costs.longer} instruments`)}{' '}
+              that may go longer
+            </>,
+          ],
+          [
+            'Too seldom',
+            <>
+              {formatFixed(costs.added, 1)} jobs a year more, at{' '}
+              {link('shorter', `${costs.shorter} instruments`)} that should come sooner
+            </>,
+          ],
+          ['Outside, unseen', <>{days(costs.daysOutside)}, as intervals are</>],
+          ['As advised', <>{days(costs.daysOutsideAdvised)}</>],
+        ]}
+      />
+      <Typography variant="body2" sx={{ mt: 1, color: 'text.secondary' }}>
+        Expected from drift, else from the family; of {YEAR_DAYS} days a year and instrument. Instruments
+        whose interval was changed since are left out until it is worked out anew.
+      </Typography>
+    </Sheet>
+  );
+}
+
+export default async function InsightPage({ searchParams }: { searchParams: Search }) {
+  const { months: asked } = await searchParams;
+  const months = PERIODS.find((period) => String(period) === asked) ?? 24;
+  const db = database();
+  const today = localDate(new Date());
+  const [found, families, overdue, workload, adjusted, causes, references, costs] = await Promise.all([
+    foundByMonth(db, today, months),
+    familySums(db, 'model'),
+    overdueByMonth(db, today, months),
+    workloadAhead(db, today, AHEAD),
+    adjustmentsByKind(db, today, months),
+    causesByName(db, today, months),
+    referencesUsed(db, today, months),
+    costsOfIntervals(db),
+  ]);
+  const from = periodFrom(today, months);
+  const lastMonth = periodFrom(today, 2).slice(0, 7);
+  return (
+    <>
+      <PageHead
+        title="Insight"
+        about={`Since ${monthWords(from)}, from what each calibration came to when its job was signed.`}
+      >
+        <Stack component="nav" aria-label="Period" direction="row" sx={{ gap: 1.5 }}>
+          {PERIODS.map((period) => (
+            <Link
+              key={period}
+              prefetch={false}
+              href={`/insight?months=${period}`}
+              aria-current={period === months ? 'page' : undefined}
+              style={{ fontWeight: period === months ? 700 : 400, lineHeight: '44px', color: 'inherit' }}
+            >
+              {period} months
+            </Link>
+          ))}
+        </Stack>
+        <LinkButton href={`/insight/report?month=${lastMonth}`} isFile>
+          Report of {monthWords(`${lastMonth}-01`)} (PDF)
+        </LinkButton>
+      </PageHead>
+      <Stack sx={{ gap: 1.5 }}>
+        <Columns columns="1.4fr 1fr">
+          <ChartSheet
+            {...foundFigure(found)}
+            title="Found inside, month by month"
+            about="As found, of what was judged inside or outside; whiskers: exact bounds of 95 %."
+            name="found inside"
+            none="The first signed jobs stand here by their month."
+          />
+          <ChartSheet
+            {...familiesFigure(families, LEAST_OF_FAMILY)}
+            title="Worst families"
+            about={`By model, of those with ${LEAST_OF_FAMILY} calibrations; as counted with the intervals.`}
+            name="worst families"
+            none="A family stands here once it has twenty calibrations and intervals were worked out."
+          />
+        </Columns>
+        <Columns columns="1fr 1fr">
+          <ChartSheet
+            {...overdueFigure(overdue)}
+            title="Overdue at the end of each month"
+            about="Instruments, by the due dates that signatures set; the last bar is today."
+            name="overdue"
+            none="Nothing was overdue since the first signature."
+          />
+          <ChartSheet
+            {...workloadFigure(workload)}
+            title="Work ahead"
+            about="Hours, by what like jobs took; an hour where none says it."
+            name="work ahead"
+            none="No instrument comes due in the next twelve months."
+          />
+        </Columns>
+        <Columns columns="1fr 1fr 1fr">
+          <ChartSheet
+            {...adjustedFigure(adjusted, from)}
+            title="Adjusted most often"
+            about="Jobs in which it was done."
+            name="adjusted"
+            none="What is adjusted in signed jobs stands here."
+          />
+          <ChartSheet
+            {...causesFigure(causes, from)}
+            title="Found behind readings"
+            about="What was taken into records at Judge."
+            name="found behind readings"
+            none="What is taken into a record at Judge as the cause stands here."
+          />
+          <ChartSheet
+            {...referencesFigure(references, from, today)}
+            title="Use of references"
+            about="Runs measured with each."
+            name="use of references"
+            none="References stand here once a run was measured with them."
+          />
+        </Columns>
+        <CostSheet costs={costs} />
+      </Stack>
+    </>
+  );
 }

@@ -46,7 +46,7 @@ export function ListFilters({
     criticality: same(CRITICALITIES),
     state: same(STATES),
     owner: same(facets.owners),
-    due: DUE,
+    due: view.due.includes('-') ? [...DUE, [view.due, `in ${view.due}`]] : DUE,
   };
   const isFiltered = view.q !== '' || FILTERS.some((name) => view[name] !== '');
   return (

@@ -1,6 +1,6 @@
 /**
- * What all calibrations together say, from what was kept of each: nothing is judged again. Months are those of the days on which the
- * last readings were taken, from the first of `months` ago on.
+ * What all calibrations together say, from what was kept of each: nothing is judged again. A period is so many months, of which that of
+ * `today` is the last, up to that day.
  */
 import type { Queryable } from '../db/database';
 
@@ -27,12 +27,12 @@ export const foundByMonth = (db: Queryable, today: string, months: number): Prom
     `with found as (
        select date_trunc('month', done_on)::date as month, count(*) as calibrations,
          count(*) filter (where verdict = 'outside') as out, count(*) filter (where verdict = 'within-adjust') as adjust
-       from result where done_on >= $1 and kind = 'as-found' and verdict in ('within', 'within-adjust', 'outside') group by 1
+       from result where done_on between $1 and $3 and kind = 'as-found' and verdict in ('within', 'within-adjust', 'outside') group by 1
      )
      select to_char(at, 'YYYY-MM-DD') as month, coalesce(calibrations, 0)::integer as calibrations,
        coalesce(out, 0)::integer as out, coalesce(adjust, 0)::integer as adjust
      from generate_series($1::date, $2::date, interval '1 month') at left join found on found.month = at::date order by at`,
-    [monthBefore(today, months - 1), monthBefore(today, 0)],
+    [monthBefore(today, months - 1), monthBefore(today, 0), today],
   );
 
 export interface Named {
@@ -47,8 +47,8 @@ export const adjustmentsByKind = (db: Queryable, today: string, months: number):
   db.query<Named>(
     `select adjustment.kind as name, count(distinct job_id)::integer as count
      from adjustment join job on job.id = job_id
-     where signed_at >= $1::date group by 1 order by 2 desc, 1 limit ${MOST_LINES}`,
-    [monthBefore(today, months - 1)],
+     where signed_at >= $1::date and signed_at < $2::date + 1 group by 1 order by 2 desc, 1 limit ${MOST_LINES}`,
+    [monthBefore(today, months - 1), today],
   );
 
 /** What was found to be behind readings most often, as it stands: what was taken back is not counted. */
@@ -56,9 +56,9 @@ export const causesByName = (db: Queryable, today: string, months: number): Prom
   db.query<Named>(
     `select suspicion as name, count(distinct job_id)::integer as count from (
        select distinct on (run_id, suspicion) job_id, suspicion, is_taken_back, chosen_at
-       from cause where chosen_at >= $1::date order by run_id, suspicion, id desc
+       from cause where chosen_at >= $1::date and chosen_at < $2::date + 1 order by run_id, suspicion, id desc
      ) last where not is_taken_back group by 1 order by 2 desc, 1 limit ${MOST_LINES}`,
-    [monthBefore(today, months - 1)],
+    [monthBefore(today, months - 1), today],
   );
 
 export interface ReferenceUse extends Named {
@@ -69,7 +69,7 @@ export interface ReferenceUse extends Named {
 }
 
 /** How often each reference was used, runs as found and as left alike. */
-export const useOfReferences = (db: Queryable, today: string, months: number): Promise<ReferenceUse[]> =>
+export const referencesUsed = (db: Queryable, today: string, months: number): Promise<ReferenceUse[]> =>
   db.query<ReferenceUse>(
     `select used.name, used.count, used.out,
        (select max(due_on) from reference_certificate join reference_standard on reference_standard.id = reference_id
@@ -77,9 +77,9 @@ export const useOfReferences = (db: Queryable, today: string, months: number): P
      from (
        select standard as name, count(*)::integer as count,
          (count(*) filter (where kind = 'as-found' and verdict = 'outside'))::integer as out
-       from result where done_on >= $1 and standard <> '' group by 1
+       from result where done_on between $1 and $2 and standard <> '' group by 1
      ) used order by used.count desc, used.name limit ${MOST_LINES}`,
-    [monthBefore(today, months - 1)],
+    [monthBefore(today, months - 1), today],
   );
 
 export interface MonthCount {
@@ -112,7 +112,10 @@ export const overdueByMonth = (db: Queryable, today: string, months: number): Pr
     [monthBefore(today, months - 1), today],
   );
 
-export interface Workload extends MonthCount {
+export interface Workload {
+  /** First day of the month, ISO date; 'overdue' of what was due before today. */
+  readonly month: string;
+  readonly count: number;
   /** Expected hours, from what like jobs took. */
   readonly hours: number;
 }
@@ -139,17 +142,18 @@ export const minutesByModel = async (db: Queryable): Promise<ReadonlyMap<string,
   return new Map(rows.map(({ model, minutes }) => [model, minutes]));
 };
 
-/** What comes due in each month ahead; what is overdue stands in the first. */
+/** What is overdue, and what comes due in each month from today on. */
 export async function workloadAhead(db: Queryable, today: string, months: number): Promise<Workload[]> {
   const minutes = await minutesByModel(db);
   const rows = await db.query<{ month: string; model: string; count: number }>(
-    `select to_char(greatest(date_trunc('month', due_on), date_trunc('month', $1::date)), 'YYYY-MM-DD') as month, model,
+    `select case when due_on < $1::date then 'overdue' else to_char(due_on, 'YYYY-MM-01') end as month, model,
        count(*)::integer as count
      from instrument join body on body.id = body_id
      where state = 'in service' and due_on < $2::date group by 1, 2`,
     [today, monthBefore(today, -months)],
   );
-  return Array.from({ length: months }, (_, ahead) => monthBefore(today, -ahead)).map((month) => {
+  const ahead = Array.from({ length: months }, (_, later) => monthBefore(today, -later));
+  return ['overdue', ...ahead].map((month) => {
     const due = rows.filter((row) => row.month === month);
     return {
       month,

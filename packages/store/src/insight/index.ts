@@ -19,7 +19,7 @@ export {
   type Named,
   overdueByMonth,
   type ReferenceUse,
-  useOfReferences,
+  referencesUsed,
   type Workload,
   workloadAhead,
 } from './figures';

@@ -17,6 +17,7 @@ export {
   FAMILY_PARTS,
   type FamilyKey,
   type FamilyPart,
+  type FamilySum,
   familySums,
   loadFamilies,
   type NamedFamily,

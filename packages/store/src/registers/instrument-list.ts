@@ -42,8 +42,10 @@ export const listQuerySchema = z.object({
   measures: z.enum(['', ...MEASURES]).catch(''),
   kind: z.enum(['', ...PRESSURE_KINDS]).catch(''),
   criticality: z.enum(['', ...CRITICALITIES]).catch(''),
-  /** Overdue, or due within so many days. */
-  due: z.enum(['', 'overdue', '7', '30', '90']).catch(''),
+  /** Overdue, due within so many days, or due in a month that is not past (`2026-05`). */
+  due: z
+    .union([z.enum(['', 'overdue', '7', '30', '90']), z.string().regex(/^\d{4}-(0[1-9]|1[0-2])$/)])
+    .catch(''),
   sort: z.enum(orders).catch('dueOn'),
   dir: z.enum(['asc', 'desc']).catch('asc'),
   page: z.coerce.number().int().min(0).max(100000).catch(0),
@@ -84,7 +86,10 @@ function conditionsOf(query: ListQuery, today: string): { where: string; values:
   for (const column of ['area', 'owner', 'state', 'measures', 'kind', 'criticality'] as const)
     if (query[column] !== '') add((place) => `${column} = ${place}`, query[column]);
   if (query.due === 'overdue') add((place) => `due_on < ${place}`, today);
-  else if (query.due !== '') add((place) => `due_on <= ${place}::date + ${Number(query.due)}`, today);
+  else if (query.due.includes('-')) {
+    add((place) => `due_on >= ${place}`, [`${query.due}-01`, today].sort().at(-1));
+    add((place) => `due_on < ${place}::date + interval '1 month'`, `${query.due}-01`);
+  } else if (query.due !== '') add((place) => `due_on <= ${place}::date + ${Number(query.due)}`, today);
   return { where: conditions.length === 0 ? '' : `where ${conditions.join(' and ')}`, values };
 }
 

@@ -1,0 +1,119 @@
+import { formatSigned } from '@barys/core/text';
+import {
+  CALIBRATIONS_PAGE,
+  calibrationQuerySchema,
+  listCalibrations,
+  type CalibrationQuery,
+} from '@barys/store/insight';
+import { SUSPICION_NAMES } from '@barys/core/suspects';
+import Button from '@mui/material/Button';
+import Stack from '@mui/material/Stack';
+import Link from 'next/link';
+import { ADJUSTMENT_WORD } from '@/places/jobs/words';
+import { database } from '@/server/database';
+import { showDate } from '@/server/dates';
+import { DataTable } from '@/ui/DataTable';
+import { Figure } from '@/ui/Figure';
+import { LinkButton } from '@/ui/LinkButton';
+import { PageHead } from '@/ui/PageHead';
+import { Sheet } from '@/ui/Sheet';
+import { VERDICT_WORD } from '@/ui/verdict';
+import { VerdictMark } from '@/ui/VerdictMark';
+
+export const metadata = { title: 'Calibrations' };
+
+type Search = Promise<Record<string, string | string[] | undefined>>;
+
+/** What the list is filtered by, in words. */
+function filterWords(query: CalibrationQuery): string {
+  const words = (name: string, all: Readonly<Record<string, string>>) => all[name] ?? name;
+  return [
+    query.kind === '' ? '' : query.kind.replace('-', ' '),
+    query.verdict === '' ? '' : VERDICT_WORD[query.verdict],
+    query.model,
+    query.standard === '' ? '' : `with ${query.standard}`,
+    query.adjusted === '' ? '' : `adjusted: ${words(query.adjusted, ADJUSTMENT_WORD).toLowerCase()}`,
+    query.cause === '' ? '' : `found behind it: ${words(query.cause, SUSPICION_NAMES).toLowerCase()}`,
+    query.from === '' ? '' : `from ${showDate(query.from)}`,
+    query.to === '' ? '' : `to ${showDate(query.to)}`,
+  ]
+    .filter(Boolean)
+    .join(', ');
+}
+
+export default async function CalibrationsPage({ searchParams }: { searchParams: Search }) {
+  const query = calibrationQuerySchema.parse(await searchParams);
+  const { lines, count } = await listCalibrations(database(), query);
+  const pages = Math.max(1, Math.ceil(count / CALIBRATIONS_PAGE));
+  const address = (page: number) =>
+    `/insight/calibrations?${new URLSearchParams(
+      Object.entries({ ...query, page: String(page) }).filter(([, value]) => value !== '' && value !== '0'),
+    )}`;
+  const filters = filterWords(query);
+  return (
+    <>
+      <PageHead
+        title="Calibrations"
+        about={`${count.toLocaleString('en')} ${count === 1 ? 'run' : 'runs'}${filters === '' ? '' : `: ${filters}`}`}
+      >
+        <LinkButton href="/insight">Back to Insight</LinkButton>
+      </PageHead>
+      <Sheet>
+        <DataTable
+          label="Calibrations"
+          rows={lines}
+          keyOf={({ id }) => id}
+          none="No calibration is like this."
+          columns={[
+            ['When', ({ doneOn }) => showDate(doneOn)],
+            [
+              'Instrument',
+              ({ tag, service }) => (
+                <>
+                  <Link prefetch={false} href={`/instruments/${encodeURIComponent(tag)}/history`}>
+                    {tag}
+                  </Link>{' '}
+                  {service}
+                </>
+              ),
+            ],
+            [
+              'Job',
+              ({ jobId }) =>
+                jobId === null ? (
+                  'brought in'
+                ) : (
+                  <Link prefetch={false} href={`/jobs/${jobId}/record`}>
+                    {jobId}
+                  </Link>
+                ),
+            ],
+            ['Run', ({ kind }) => kind.replace('-', ' ')],
+            ['Verdict', ({ verdict }) => verdict !== null && <VerdictMark verdict={verdict} isShort />],
+            [
+              'Worst, of its limit',
+              ({ worstOfLimit }) => (
+                <Figure>{worstOfLimit === null ? '—' : formatSigned(worstOfLimit, 2)}</Figure>
+              ),
+              'right',
+            ],
+            ['Body', ({ model }) => model],
+            ['Reference', ({ standard }) => standard],
+            ['Who', ({ doneBy }) => doneBy],
+          ]}
+        />
+        {pages > 1 && (
+          <Stack direction="row" sx={{ alignItems: 'center', justifyContent: 'flex-end', mt: 1 }}>
+            <Button component={Link} href={address(query.page - 1)} disabled={query.page === 0}>
+              Before
+            </Button>
+            {query.page + 1} of {pages}
+            <Button component={Link} href={address(query.page + 1)} disabled={query.page + 1 >= pages}>
+              Next
+            </Button>
+          </Stack>
+        )}
+      </Sheet>
+    </>
+  );
+}
