@@ -4,6 +4,7 @@ import type { Calculation } from './calculation';
 import { CONFORMITY_CALCULATIONS } from './conformity';
 import { CORRECTION_CALCULATIONS } from './corrections';
 import { FLOW_CALCULATIONS } from './flows';
+import { INTERVAL_CALCULATIONS } from './intervals';
 import { LEVEL_CALCULATIONS } from './levels';
 import { LOOP_CALCULATIONS } from './loops';
 import { RANGING_CALCULATIONS } from './ranging';
@@ -24,6 +25,7 @@ export const CALCULATIONS_BY_SUBJECT: Readonly<Record<string, readonly Calculati
   Runs: RUN_CALCULATIONS,
   Suspects: SUSPECT_CALCULATIONS,
   Adjustment: ADJUSTMENT_CALCULATIONS,
+  'Drift and intervals': INTERVAL_CALCULATIONS,
   Uncertainty: UNCERTAINTY_CALCULATIONS,
   Conformity: CONFORMITY_CALCULATIONS,
   Corrections: CORRECTION_CALCULATIONS,

@@ -1,33 +1,13 @@
 import { YEAR_DAYS } from '@barys/core/drift';
 import { LEAST_OF_FAMILY } from '@barys/core/interval';
 import { formatFixed } from '@barys/core/text';
-import {
-  adjustmentsByKind,
-  causesByName,
-  costsOfIntervals,
-  foundByMonth,
-  overdueByMonth,
-  referencesUsed,
-  workloadAhead,
-  type Costs,
-} from '@barys/store/insight';
-import { familySums } from '@barys/store/intervals';
+import type { Costs } from '@barys/store/insight';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
 import Link from 'next/link';
 import { ChartSheet } from '@/places/insight/overview/ChartSheet';
-import {
-  adjustedFigure,
-  causesFigure,
-  familiesFigure,
-  foundFigure,
-  monthWords,
-  overdueFigure,
-  periodFrom,
-  referencesFigure,
-  workloadFigure,
-} from '@/places/insight/overview/figures';
-import { database } from '@/server/database';
+import { monthWords, periodFrom } from '@/places/insight/overview/figures';
+import { loadOverview } from '@/places/insight/overview/load';
 import { localDate } from '@/server/dates';
 import { Columns } from '@/ui/Columns';
 import { Facts } from '@/ui/Facts';
@@ -38,7 +18,6 @@ import { Sheet } from '@/ui/Sheet';
 export const metadata = { title: 'Insight' };
 
 const PERIODS = [12, 24, 60] as const;
-const AHEAD = 12;
 
 type Search = Promise<{ months?: string }>;
 
@@ -83,19 +62,13 @@ function CostSheet({ costs }: { costs: Costs }) {
 export default async function InsightPage({ searchParams }: { searchParams: Search }) {
   const { months: asked } = await searchParams;
   const months = PERIODS.find((period) => String(period) === asked) ?? 24;
-  const db = database();
   const today = localDate(new Date());
-  const [found, families, overdue, workload, adjusted, causes, references, costs] = await Promise.all([
-    foundByMonth(db, today, months),
-    familySums(db, 'model'),
-    overdueByMonth(db, today, months),
-    workloadAhead(db, today, AHEAD),
-    adjustmentsByKind(db, today, months),
-    causesByName(db, today, months),
-    referencesUsed(db, today, months),
-    costsOfIntervals(db),
-  ]);
-  const from = periodFrom(today, months);
+  const { from, found, families, overdue, workload, adjusted, causes, references, costs } =
+    await loadOverview({
+      months,
+      end: today,
+      today,
+    });
   const lastMonth = periodFrom(today, 2).slice(0, 7);
   return (
     <>
@@ -123,14 +96,14 @@ export default async function InsightPage({ searchParams }: { searchParams: Sear
       <Stack sx={{ gap: 1.5 }}>
         <Columns columns="1.4fr 1fr">
           <ChartSheet
-            {...foundFigure(found)}
+            {...found}
             title="Found inside, month by month"
             about="As found, of what was judged inside or outside; whiskers: exact bounds of 95 %."
             name="found inside"
             none="The first signed jobs stand here by their month."
           />
           <ChartSheet
-            {...familiesFigure(families, LEAST_OF_FAMILY)}
+            {...families}
             title="Worst families"
             about={`By model, of those with ${LEAST_OF_FAMILY} calibrations; as counted with the intervals.`}
             name="worst families"
@@ -139,14 +112,14 @@ export default async function InsightPage({ searchParams }: { searchParams: Sear
         </Columns>
         <Columns columns="1fr 1fr">
           <ChartSheet
-            {...overdueFigure(overdue)}
+            {...overdue}
             title="Overdue at the end of each month"
             about="Instruments, by the due dates that signatures set; the last bar is today."
             name="overdue"
             none="Nothing was overdue since the first signature."
           />
           <ChartSheet
-            {...workloadFigure(workload)}
+            {...workload}
             title="Work ahead"
             about="Hours, by what like jobs took; an hour where none says it."
             name="work ahead"
@@ -155,21 +128,21 @@ export default async function InsightPage({ searchParams }: { searchParams: Sear
         </Columns>
         <Columns columns="1fr 1fr 1fr">
           <ChartSheet
-            {...adjustedFigure(adjusted, from)}
+            {...adjusted}
             title="Adjusted most often"
             about="Jobs in which it was done."
             name="adjusted"
             none="What is adjusted in signed jobs stands here."
           />
           <ChartSheet
-            {...causesFigure(causes, from)}
+            {...causes}
             title="Found behind readings"
             about="What was taken into records at Judge."
             name="found behind readings"
             none="What is taken into a record at Judge as the cause stands here."
           />
           <ChartSheet
-            {...referencesFigure(references, from, today)}
+            {...references}
             title="Use of references"
             about="Runs measured with each."
             name="use of references"

@@ -64,7 +64,11 @@ export async function migrate(url: string): Promise<string[]> {
 async function fillKept(url: string): Promise<void> {
   const db = openDatabase(url, 'owner');
   try {
-    await fillResults(db);
+    const leftOut = await fillResults(db);
+    if (leftOut > 0)
+      process.emitWarning(
+        `${leftOut} records have no results: what they hold cannot be worked out any more.`,
+      );
   } finally {
     await db.close();
   }

@@ -2,40 +2,17 @@
 import { dayNumber, type Calibration, type Visited } from '@barys/core/drift';
 import { staircaseResult, type FollowedPoint, type StaircaseResult } from '@barys/core/interval';
 import type { Verdict } from '@barys/core/run';
-import type { ResultKind } from './figures';
+import type { KeptFigures } from './figures';
 import { groupedBy } from './grouped';
 
 /** One run of a visit, as it was kept. */
-export interface KeptRun {
+export interface KeptRun extends Omit<KeptFigures, 'atPercent' | 'errorPercent' | 'limitPercent'> {
   readonly id: number;
-  readonly instrumentId: number;
-  /** Null of results from before Barys. */
-  readonly jobId: number | null;
-  readonly runId: number | null;
-  /** ISO date. */
-  readonly doneOn: string;
-  readonly kind: ResultKind;
-  readonly isLeft: boolean;
-  readonly verdict: Verdict | null;
-  readonly isAmended: boolean;
-  readonly rangeKey: string;
-  readonly rangeVersion: number;
   /** Nominal input, per cent of span, reading by reading. */
   readonly at: readonly number[];
-  readonly isDown: readonly boolean[];
   /** Error and limit, per cent of output span. */
   readonly error: readonly number[];
   readonly limit: readonly number[];
-  readonly adjustAbovePercent: number;
-  readonly worstOfLimit: number | null;
-  readonly zeroPercent: number | null;
-  readonly spanPercent: number | null;
-  readonly hysteresisPercent: number | null;
-  readonly standard: string;
-  readonly meter: string;
-  readonly personId: number | null;
-  readonly doneBy: string;
-  readonly record: string;
   readonly sinceDays: number | null;
 }
 

@@ -1,30 +1,9 @@
-import { LEAST_OF_FAMILY } from '@barys/core/interval';
-import {
-  adjustmentsByKind,
-  calibrationQuerySchema,
-  causesByName,
-  costsOfIntervals,
-  foundByMonth,
-  listCalibrations,
-  monthBefore,
-  overdueByMonth,
-  referencesUsed,
-  workloadAhead,
-} from '@barys/store/insight';
-import { familySums } from '@barys/store/intervals';
+import { calibrationQuerySchema, listCalibrations } from '@barys/store/insight';
 import { findSite } from '@barys/store/people';
 import dayjs from 'dayjs';
 import { z } from 'zod';
 import { renderReport } from '@/pdf/report/render';
-import {
-  adjustedFigure,
-  causesFigure,
-  familiesFigure,
-  foundFigure,
-  overdueFigure,
-  referencesFigure,
-  workloadFigure,
-} from '@/places/insight/overview/figures';
+import { loadOverview } from '@/places/insight/overview/load';
 import { database } from '@/server/database';
 import { localDate, showMoment } from '@/server/dates';
 import { noteExport } from '@/server/exported';
@@ -54,35 +33,19 @@ export async function GET(request: Request): Promise<Response> {
     const db = database();
     const first = `${month}-01`;
     const end = [dayjs(first).endOf('month').format('YYYY-MM-DD'), today].sort()[0] ?? today;
-    const from = monthBefore(end, MONTHS - 1);
-    const [site, found, families, overdue, workload, adjusted, causes, references, costs, outside] =
-      await Promise.all([
-        findSite(db),
-        foundByMonth(db, end, MONTHS),
-        familySums(db, 'model'),
-        overdueByMonth(db, end, MONTHS),
-        workloadAhead(db, today, MONTHS),
-        adjustmentsByKind(db, end, MONTHS),
-        causesByName(db, end, MONTHS),
-        referencesUsed(db, end, MONTHS),
-        costsOfIntervals(db),
-        listCalibrations(
-          db,
-          calibrationQuerySchema.parse({ from: first, to: end, kind: 'as-found', verdict: 'outside' }),
-        ),
-      ]);
+    const [site, overview, outside] = await Promise.all([
+      findSite(db),
+      loadOverview({ months: MONTHS, end, today }),
+      listCalibrations(
+        db,
+        calibrationQuerySchema.parse({ from: first, to: end, kind: 'as-found', verdict: 'outside' }),
+      ),
+    ]);
     const pdf = await renderReport({
+      ...overview,
       site: site?.siteName ?? '',
       month: dayjs(first).format('MMMM YYYY'),
       madeAt: showMoment(now),
-      found: foundFigure(found),
-      families: familiesFigure(families, LEAST_OF_FAMILY),
-      overdue: overdueFigure(overdue),
-      workload: workloadFigure(workload),
-      adjusted: adjustedFigure(adjusted, from),
-      causes: causesFigure(causes, from),
-      references: referencesFigure(references, from, today),
-      costs,
       outside,
       paper: paper === 'a4' ? 'A4' : 'LETTER',
     });
