@@ -3,7 +3,7 @@
  * their own bare SQL and an empty page.
  */
 import { openDatabase, type Database } from '@barys/store/db';
-import { jobsOfInstrument, openJobs } from '@barys/store/jobs';
+import { jobsOfInstrument, listJobs, openJobs } from '@barys/store/jobs';
 import {
   findSite,
   listPeople,
@@ -27,13 +27,26 @@ import {
   askCalculation,
   calculate,
   countAdvice,
+  familySums,
   intervalChangesOf,
   lastCalculation,
   lastFinished,
   listAdvice,
   loadFamilies,
 } from '@barys/store/intervals';
+import {
+  adjustmentsByKind,
+  calibrationQuerySchema,
+  causesByName,
+  costsOfIntervals,
+  foundByMonth,
+  listCalibrations,
+  overdueByMonth,
+  referencesUsed,
+  workloadAhead,
+} from '@barys/store/insight';
 import { adjustmentsOf, historyOf } from '@barys/store/results';
+import { jobQuerySchema } from '@barys/store/shapes';
 import dayjs from 'dayjs';
 import { join } from 'node:path';
 import { buildWeb } from '../lib/build';
@@ -190,6 +203,47 @@ async function benchPages(db: Database, url: string, actor: Actor): Promise<void
         ]),
       () => `/insight/intervals?${new URLSearchParams(search)}`,
     );
+  for (const [name, search] of [
+    ['Jobs', {}],
+    ['Jobs, part of a tag', { q: '1234' }],
+    ['Jobs, page 5000', { page: '4999' }],
+  ] as const)
+    await page(
+      name,
+      () =>
+        Promise.all([
+          frame(),
+          listJobs(db, jobQuerySchema.parse(search)),
+          listPeople(db),
+          viewsOf(db, actor.personId, 'jobs'),
+        ]),
+      () => `/jobs?${new URLSearchParams(search)}`,
+    );
+  await page(
+    'Insight',
+    () =>
+      Promise.all([
+        frame(),
+        foundByMonth(db, today, 24),
+        familySums(db, 'model'),
+        overdueByMonth(db, today, 24),
+        workloadAhead(db, today, 12),
+        adjustmentsByKind(db, today, 24),
+        causesByName(db, today, 24),
+        referencesUsed(db, today, 24),
+        costsOfIntervals(db),
+      ]),
+    () => '/insight',
+  );
+  await page(
+    'Calibrations behind a figure',
+    () =>
+      Promise.all([
+        frame(),
+        listCalibrations(db, calibrationQuerySchema.parse({ verdict: 'outside', kind: 'as-found' })),
+      ]),
+    () => '/insight/calibrations?verdict=outside&kind=as-found',
+  );
   await page(
     'Today',
     () => Promise.all([frame(), openJobs(db, 8), instrumentsDueNext(db, 8), referencesDueBy(db, today)]),

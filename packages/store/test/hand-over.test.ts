@@ -33,7 +33,7 @@ const at = (minutes: number, actor = technician) => ({
 beforeEach(() => closeOpenJobs(base.owner));
 
 const now = async () => {
-  const [job] = await handOver(base.app);
+  const [job] = (await handOver(base.app)).jobs;
   if (job === undefined) throw new Error('nothing is open');
   return job;
 };
@@ -115,8 +115,34 @@ describe('the hand-over', () => {
       { kind: 'bypass', words: 'as usual' },
     ]);
     await closeOpenJobs(base.owner);
-    expect(await handOver(base.app)).toEqual([]);
+    expect(await handOver(base.app)).toEqual({ jobs: [], isCut: false });
   });
+});
+
+it('one that was signed without its return goes on being named, until a later one brings it back or it is out of service', async () => {
+  const jobId = await authorised('none', IN_MANUAL);
+  await turnValves(base.app, technician, jobId, 'isolate');
+  await base.owner.query(`update job set stage = 'return' where id = $1`, [jobId]);
+  await passAsked(base.app, at(40), jobId, 'return', { given: {}, skipReason: 'goes to the shop' });
+  await closeOpenJobs(base.owner);
+  const left = async () =>
+    (await handOver(base.app)).jobs
+      .map(({ id, isOpen, standing }) => [id, isOpen, kinds(standing)] as const)
+      .sort(([a], [b]) => a - b);
+  expect(await left()).toEqual([[jobId, false, ['isolated', 'manual']]]);
+  await base.owner.query(`update instrument set state = 'out' where tag = '${TAG}'`);
+  expect(await left()).toEqual([]);
+  await base.owner.query(`update instrument set state = 'in service' where tag = '${TAG}'`);
+  const next = await authorised('none', 'None uses it');
+  expect(await left()).toEqual([
+    [jobId, false, ['isolated', 'manual']],
+    [next, true, []],
+  ]);
+  await turnValves(base.app, technician, next, 'isolate');
+  await base.owner.query(`update job set stage = 'return' where id = $1`, [next]);
+  await bringBack(base.app, at(90), next);
+  expect(await left()).toEqual([[next, true, []]]);
+  await closeOpenJobs(base.owner);
 });
 
 describe('the list of jobs', () => {

@@ -1,6 +1,8 @@
 /**
  * What a shift hands over: the jobs that are half done, and which instruments stand isolated, bypassed, in manual or under pressure at
  * this moment, since when and by whom. All of it follows from what was kept: valves as they were moved, questions as they were answered.
+ * A job that was signed without its return goes on being named, until a later one brings the instrument back or the register says that
+ * it is out of service.
  */
 import {
   inService,
@@ -13,7 +15,7 @@ import {
 import type { Queryable } from '../db/database';
 import { groupedBy } from '../results/grouped';
 import { BYPASS_QUESTIONS, CONTROLLER_QUESTION, IN_MANUAL, type Answer } from './questions';
-import type { JobReason, Stage } from './stages';
+import type { JobReason, Stage, Standing } from './stages';
 import type { MadeMove } from './valves';
 
 /** By whom and since when. */
@@ -40,7 +42,9 @@ export interface OpenJob {
   readonly area: string;
   readonly hookUp: Arrangement;
   readonly reason: JobReason;
-  readonly stage: Stage;
+  readonly stage: Standing;
+  /** False of one that was signed without its return. */
+  readonly isOpen: boolean;
   readonly openedBy: string;
   readonly openedAt: Date;
   /** Points of the run in hand, and how many of them are read; null where none is. */
@@ -53,13 +57,13 @@ export interface OpenJob {
 /** An open job with what stands otherwise than in service because of it. */
 export type HandedOver = OpenJob & { readonly standing: readonly OutOfService[] };
 
-/** Longer lists are for the list of jobs. */
-const MOST = 500;
+/** More than a works has in hand; beyond, the page says that there are more. */
+const MOST = 2000;
 
 const OPEN_SQL = `
   select job.id, job.instrument_copy ->> 'tag' as tag, job.instrument_copy ->> 'service' as service,
     job.instrument_copy ->> 'area' as area, coalesce(job.instrument_copy ->> 'hookUp', instrument.hook_up) as "hookUp",
-    reason, stage, name_at(opened_by, opened_at) as "openedBy", opened_at as "openedAt",
+    reason, stage, signed_at is null as "isOpen", name_at(opened_by, opened_at) as "openedBy", opened_at as "openedAt",
     (select json_build_object('of', jsonb_array_length(made_with -> 'points'), 'done',
         (select count(distinct position) from (
            select position from reading where run_id = run.id union select position from point_mark where run_id = run.id
@@ -80,8 +84,13 @@ const OPEN_SQL = `
           order by reading.id desc limit 1)
       ) done order by at desc limit 1
     ) last on true
-  where signed_at is null and cancelled_at is null
-  order by last.at limit ${MOST}`;
+  where (signed_at is null and cancelled_at is null)
+    or (instrument.state = 'in service' and signed_at is not null and job.id in (
+      select skipped.job_id from stage_passed skipped
+      where skipped.stage = 'return' and skipped.is_skip and not exists (
+        select from stage_passed back join job later on later.id = back.job_id
+        where later.instrument_id = job.instrument_id and back.stage = 'return' and not back.is_skip and back.id > skipped.id)))
+  order by last.at limit ${MOST + 1}`;
 
 interface Passed extends Since {
   readonly id: number;
@@ -148,15 +157,21 @@ function ofAnswers(passed: readonly Passed[]): OutOfService[] {
 /** Stages in which test gear is on the line once it was connected; one that is connected once more still has it. */
 const CONNECTED: readonly Stage[] = ['connect', 'as-found', 'judge', 'adjust', 'as-left', 'return'];
 
-function ofConnection(stage: Stage, connected: Connected | undefined): OutOfService[] {
-  return connected !== undefined && CONNECTED.includes(stage)
+function ofConnection(stage: Standing, connected: Connected | undefined): OutOfService[] {
+  return connected !== undefined && (CONNECTED as readonly Standing[]).includes(stage)
     ? [{ kind: 'test pressure', standard: connected.standard, by: connected.by, at: connected.at }]
     : [];
 }
 
-/** What the shift hands over at this moment: the open jobs, the longest untouched first. */
-export async function handOver(db: Queryable): Promise<HandedOver[]> {
-  const open = await db.query<OpenJob>(OPEN_SQL);
+/**
+ * What the shift hands over at this moment, the longest untouched first.
+ * @returns `isCut` where there is more than one page can name
+ */
+export async function handOver(
+  db: Queryable,
+): Promise<{ readonly jobs: readonly HandedOver[]; readonly isCut: boolean }> {
+  const found = await db.query<OpenJob>(OPEN_SQL);
+  const open = found.slice(0, MOST);
   const ids = [open.map(({ id }) => id)];
   const [moves, passed, connections, automatics] = await Promise.all([
     db.query<MadeMove & { jobId: number }>(
@@ -189,7 +204,7 @@ export async function handOver(db: Queryable): Promise<HandedOver[]> {
     groupedBy(moves, ({ jobId }) => jobId),
     groupedBy(passed, ({ jobId }) => jobId),
   ];
-  return open.map((job) => ({
+  const jobs = open.map((job) => ({
     ...job,
     standing: [
       ...automatics
@@ -203,4 +218,9 @@ export async function handOver(db: Queryable): Promise<HandedOver[]> {
       ...ofAnswers(passedOf.get(job.id) ?? []),
     ],
   }));
+  // One that was signed without its return is named for what it left behind, and for nothing else.
+  return {
+    jobs: jobs.filter(({ isOpen, standing }) => isOpen || standing.length > 0),
+    isCut: found.length > MOST,
+  };
 }

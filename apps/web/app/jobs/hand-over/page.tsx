@@ -1,4 +1,5 @@
 import { handOver, type HandedOver } from '@barys/store/jobs';
+import Alert from '@mui/material/Alert';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
 import Link from 'next/link';
@@ -60,16 +61,22 @@ function HalfDone({ jobs }: { jobs: readonly HandedOver[] }) {
 }
 
 export default async function HandOverPage() {
-  const jobs = await handOver(database());
+  const { jobs, isCut } = await handOver(database());
   return (
     <>
       <PageHead title="Hand-over" about={`As it stands ${showMoment(new Date())}.`}>
         <PrintButton />
         <LinkButton href="/jobs">All jobs</LinkButton>
       </PageHead>
+      {isCut && (
+        <Alert severity="warning" variant="outlined" sx={{ mb: 1.5 }}>
+          More is in hand than this page can name: what was touched last is not here. The list of jobs has
+          all.
+        </Alert>
+      )}
       <Stack sx={{ gap: 1.5 }}>
         <RightNow jobs={jobs} />
-        <HalfDone jobs={jobs} />
+        <HalfDone jobs={jobs.filter(({ isOpen }) => isOpen)} />
         <Typography variant="body2" sx={{ color: 'text.secondary' }}>
           This page says what was entered in jobs. It is no permit and no proof that a line is safe: the
           permit to work, the shift log and your own look at the place come first.

@@ -19,6 +19,7 @@ function Standing({ job }: { job: HandedOver }) {
           <strong>{job.tag}</strong>
         </Link>{' '}
         {job.service}, {job.area}
+        {!job.isOpen && ', from a job that was signed without its return'}
       </Typography>
       {[...job.standing].sort(byDanger).map((standing) => (
         <Box
