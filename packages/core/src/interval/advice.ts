@@ -243,12 +243,13 @@ export function adviseInterval(given: IntervalCase): IntervalAdvice {
   checkShare('Target', given.target, 'target');
   const known = new Known(given);
   const decision = decide(known);
+  const now = known.cost(given.months);
   return {
     ...decision,
     drift: known.figures,
     family: known.family,
     stepRule: stepRule(given.months, given.results),
-    now: known.cost(given.months),
-    then: known.cost(decision.months),
+    now,
+    then: decision.months === given.months ? now : known.cost(decision.months),
   };
 }
