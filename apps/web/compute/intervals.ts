@@ -167,7 +167,16 @@ export const INTERVAL_CALCULATIONS = [
       cap: number.positive().meta({ description: 'The longest that its criticality allows, months.' }),
       target: share,
       points: z
-        .array(z.strictObject({ at: number, limit, history }))
+        .array(
+          z.strictObject({
+            at: number,
+            limit,
+            adjustLimit: limit
+              .optional()
+              .meta({ description: 'Past it the instrument is adjusted; the limit where left out.' }),
+            history,
+          }),
+        )
         .max(50)
         .default([]),
       results: z
@@ -182,6 +191,7 @@ export const INTERVAL_CALCULATIONS = [
       reasons: z.array(z.record(z.string(), z.unknown())),
       stepRule: number,
       insideUntil: date.nullable(),
+      belowAdjustUntil: date.nullable(),
       now: z.record(z.string(), maybe),
       then: z.record(z.string(), maybe),
     }),
@@ -197,7 +207,12 @@ export const INTERVAL_CALCULATIONS = [
       } = adviseInterval({
         ...given,
         family: familyOf(rows),
-        points: points.map((point) => ({ ...point, history: calibrationsOf(point.history) })),
+        points: points.map(({ at, limit: most, adjustLimit = most, history: own }) => ({
+          at,
+          limit: most,
+          adjustLimit,
+          history: calibrationsOf(own),
+        })),
       });
       return {
         kind,
@@ -205,6 +220,7 @@ export const INTERVAL_CALCULATIONS = [
         reasons: reasons.map((reason) => ({ ...reason })),
         stepRule,
         insideUntil: found?.lastDayInside == null ? null : dateOfDay(found.lastDayInside),
+        belowAdjustUntil: found?.lastDayBelowAdjust == null ? null : dateOfDay(found.lastDayBelowAdjust),
         now: { ...now },
         then: { ...then },
       };

@@ -276,6 +276,7 @@ describe('visits', () => {
     ]);
     const [zero, full] = followedPoints(present);
     expect(zero).toMatchObject({ at: 0, limit: 0.25 });
+    expect(zero?.adjustLimit).toBeCloseTo(0.175, 12);
     expect(zero?.history[0]?.found).toBeCloseTo(0.12, 12);
     expect(full?.history).toHaveLength(2);
     expect(resultsOf(visits)).toEqual(['inside', 'inside', 'outside']);

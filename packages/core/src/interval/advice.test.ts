@@ -19,6 +19,7 @@ const SCATTER = [0.004, -0.006, 0.003, 0.005, -0.004, -0.002, 0.006, -0.005, 0.0
 const point = (count: number, error: (index: number) => number, limit = 0.25) => ({
   at: 100,
   limit,
+  adjustLimit: 0.7 * limit,
   history: Array.from({ length: count }, (_, index) => {
     const found = error(index) + (SCATTER[index % 9] ?? 0);
     return { day: 18_000 + 365 * index, found, left: found };
@@ -69,6 +70,8 @@ describe('the advised interval', () => {
     expect(now.insideAtEnd).toBeLessThan(0.95);
     expect(then.outsidePart ?? 1).toBeLessThan(now.outsidePart ?? 0);
     expect(drift?.lastDayInside).toBeGreaterThan(drift?.lastDay ?? Infinity);
+    // It was left past its adjust limit already.
+    expect(drift?.lastDayBelowAdjust).toBeNull();
     expect(then.jobsPerYear).toBeCloseTo(12 / months);
   });
 
@@ -81,7 +84,17 @@ describe('the advised interval', () => {
     };
     const found = adviseInterval(one({ points: [adjusted] }));
     expect(found.kind).not.toBe('shorter');
+    const { lastDay = 0, lastDayBelowAdjust, lastDayInside } = found.drift ?? {};
+    expect(lastDayBelowAdjust).toBeGreaterThan(lastDay);
+    expect(lastDayInside).toBeGreaterThan(lastDayBelowAdjust ?? Infinity);
     expect(found.drift?.slopePerYear).toBeCloseTo(0.04, 2);
+  });
+
+  it('names no day ahead where one point is beyond its limit already, whatever the others promise', () => {
+    const drifting = point(6, (i) => 0.02 * i);
+    const beyond = point(6, () => 0.3);
+    expect(adviseInterval(one({ points: [drifting] })).drift?.lastDayInside).toBeGreaterThan(0);
+    expect(adviseInterval(one({ points: [drifting, beyond] })).drift?.lastDayInside).toBeNull();
   });
 
   it('lengthens by half at most, and only where drift and family both allow it', () => {

@@ -2,6 +2,7 @@
 import {
   daysToLimit,
   driftLine,
+  isBeyond,
   outsideProbability,
   predictAt,
   unadjusted,
@@ -20,6 +21,8 @@ export interface FollowedPoint {
   readonly history: readonly Calibration[];
   /** What is allowed there today, per cent of span. */
   readonly limit: number;
+  /** Past it the instrument is adjusted, per cent of span. */
+  readonly adjustLimit: number;
 }
 
 export interface PointDrift {
@@ -28,6 +31,8 @@ export interface PointDrift {
   readonly line: DriftLine;
   /** Limits on the line, with what was adjusted taken into account. */
   readonly band: Band;
+  /** The same of the adjust limits. */
+  readonly adjustBand: Band;
 }
 
 export interface DriftFigures {
@@ -39,8 +44,10 @@ export interface DriftFigures {
   readonly limit: number;
   /** Number of the last calibration's day. */
   readonly lastDay: number;
-  /** The last whole day on which the bounds of 95 % of every point are inside; null where there is none ahead. */
+  /** The last whole day on which the bounds of 95 % of every point are inside; null where one is beyond its limit already, and where none meets a limit ahead. */
   readonly lastDayInside: number | null;
+  /** The same of the adjust limit. */
+  readonly lastDayBelowAdjust: number | null;
 }
 
 /**
@@ -50,9 +57,10 @@ export interface DriftFigures {
 export const pointDrifts = (points: readonly FollowedPoint[]): PointDrift[] =>
   points
     .filter(({ history }) => history.length >= LEAST_OF_DRIFT)
-    .map(({ at, history, limit }) => {
+    .map(({ at, history, limit, adjustLimit }) => {
       const { history: joined, taken } = unadjusted(history);
-      return { at, limit, line: driftLine(joined), band: { low: taken - limit, high: taken + limit } };
+      const bandOf = (most: number): Band => ({ low: taken - most, high: taken + most });
+      return { at, limit, line: driftLine(joined), band: bandOf(limit), adjustBand: bandOf(adjustLimit) };
     });
 
 const outsideOn = ({ line, band }: PointDrift, day: number): number => outsideProbability(line, day, band);
@@ -62,7 +70,7 @@ export const worstOutside = (drifts: readonly PointDrift[], day: number): number
   Math.max(0, ...drifts.map((drift) => outsideOn(drift, day)));
 
 /** Last whole day with the bounds inside; null where a bound is beyond already, or never comes to a limit. */
-function lastDayInside({ line, band }: PointDrift): number | null {
+function lastDayIn(line: DriftLine, band: Band): number | null {
   const days = daysToLimit(line, band);
   return days === null ? null : Math.floor(line.firstDay + days);
 }
@@ -72,11 +80,15 @@ export function driftFigures(drifts: readonly PointDrift[], day: number): DriftF
   const [first] = [...drifts].sort(
     (a, b) =>
       outsideOn(b, day) - outsideOn(a, day) ||
-      (lastDayInside(a) ?? Infinity) - (lastDayInside(b) ?? Infinity),
+      (lastDayIn(a.line, a.band) ?? Infinity) - (lastDayIn(b.line, b.band) ?? Infinity),
   );
   if (first === undefined) return null;
   const { at, limit, line } = first;
-  const days = drifts.flatMap((drift) => lastDayInside(drift) ?? []);
+  const firstOf = (bandOf: (drift: PointDrift) => Band): number | null => {
+    if (drifts.some((drift) => isBeyond(drift.line, bandOf(drift)))) return null;
+    const days = drifts.flatMap((drift) => lastDayIn(drift.line, bandOf(drift)) ?? []);
+    return days.length === 0 ? null : Math.min(...days);
+  };
   return {
     at,
     calibrations: line.count,
@@ -84,7 +96,8 @@ export function driftFigures(drifts: readonly PointDrift[], day: number): DriftF
     slopeStandardErrorPerYear: line.slopeStandardErrorPerYear,
     limit,
     lastDay: line.lastDay,
-    lastDayInside: days.length === 0 ? null : Math.min(...days),
+    lastDayInside: firstOf(({ band }) => band),
+    lastDayBelowAdjust: firstOf(({ adjustBand }) => adjustBand),
   };
 }
 

@@ -113,6 +113,7 @@ export function followedPoints(visits: readonly Visit[]): FollowedPoint[] {
       {
         at,
         limit,
+        adjustLimit: (limit * last.adjustAbovePercent) / 100,
         history: follow<Calibration>(
           visits,
           (run) => meanAt(run, at),

@@ -1,4 +1,4 @@
-import { dayNumber, driftRates, driftSteps, YEAR_DAYS, type Calibration } from '@barys/core/drift';
+import { dateOfDay, dayNumber, driftRates, driftSteps, YEAR_DAYS, type Calibration } from '@barys/core/drift';
 import { LEAST_OF_DRIFT, type DriftFigures } from '@barys/core/interval';
 import { formatPlain, formatSigned } from '@barys/core/text';
 import { followedVisits } from '@barys/store/intervals';
@@ -17,6 +17,18 @@ function rateOf(history: readonly Calibration[]) {
   if (history.length < 2) return null;
   const steps = driftSteps(history);
   return { steps: steps.length, ...driftRates(steps) };
+}
+
+/** Until when the bounds stay inside, and from when on it is to be adjusted; the second only where it comes before the first. */
+function boundsInWords(insideUntil: string | null, belowAdjustUntil: string | null, today: string): string {
+  if (insideUntil === null) return 'Its bounds of 95 % meet no limit ahead, or are beyond one already.';
+  const inside =
+    dayjs(insideUntil).diff(today, 'day') > 20 * YEAR_DAYS
+      ? 'Its bounds of 95 % stay inside for more than 20 years'
+      : `The bounds of 95 % for one new calibration stay inside until ${showDate(insideUntil)}`;
+  return belowAdjustUntil === null
+    ? `${inside}; they are past the adjust limit already.`
+    : `${inside}, and below the adjust limit until ${showDate(belowAdjustUntil)}.`;
 }
 
 /** What the instrument did by itself, with the adjustments taken out. */
@@ -74,11 +86,11 @@ export function DriftSheet({
           <Figure>{percent(drift.slopePerYear)}</Figure> a year, standard error{' '}
           <Figure>{formatPlain(Number(drift.slopeStandardErrorPerYear.toPrecision(2)))}</Figure>, from{' '}
           {drift.calibrations} calibrations.{' '}
-          {insideUntil === null
-            ? 'Its bounds of 95 % meet no limit ahead, or are beyond one already.'
-            : dayjs(insideUntil).diff(today, 'day') > 20 * YEAR_DAYS
-              ? 'Its bounds of 95 % stay inside for more than 20 years.'
-              : `The bounds of 95 % for one new calibration stay inside until ${showDate(insideUntil)}.`}
+          {boundsInWords(
+            insideUntil,
+            drift.lastDayBelowAdjust === null ? null : dateOfDay(drift.lastDayBelowAdjust),
+            today,
+          )}
         </Typography>
       )}
     </Sheet>
