@@ -163,15 +163,11 @@ describe('the figures', () => {
     expect(ahead).toHaveLength(13);
     expect(ahead[0]?.hours).toBe(1);
     const [job] = await base.app.query<{ id: number }>('select id from job order by id limit 1');
+    await base.owner.query(`update job set signed_at = now(), opened_at = now() where id = $1`, [job?.id]);
     await base.owner.query(
       `insert into stage_passed (job_id, stage, done_by, done_at)
        select id, 'brief', $2, signed_at - interval '90 minutes' from job where id = $1`,
       [job?.id, works.technician.personId],
-    );
-    await base.owner.query(`update job set signed_at = now(), opened_at = now() where id = $1`, [job?.id]);
-    await base.owner.query(
-      `update stage_passed set done_at = now() - interval '90 minutes' where job_id = $1`,
-      [job?.id],
     );
     expect((await workloadAhead(base.app, TODAY, 1))[0]?.hours).toBeCloseTo(1.5, 6);
   });
