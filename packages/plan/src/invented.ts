@@ -35,6 +35,7 @@ export function inventProblem(count: number, seed: number): PlanProblem {
       weight: 1 + 3 * Math.floor(random() * 2) + random(),
       lateFrom: Math.floor(random() * 14) - 3,
       needs: random() < 0.15 ? [serving] : [serving, meters],
+      fixedTo: null,
     };
   });
   return {

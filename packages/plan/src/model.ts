@@ -4,6 +4,7 @@
  * `planWorth`, without the way home, so that its bound holds for every plan.
  */
 import {
+  isFor,
   referencesFor,
   WAY_COST,
   worthOn,
@@ -19,11 +20,16 @@ export interface Slot {
   readonly minutes: number;
 }
 
-/** A program in the sparse form that the solver takes: rows of coefficients with their bounds from above. */
+/** A program in the sparse form that the solver takes: rows of coefficients with their bounds. */
 export interface Program {
   readonly cost: number[];
   readonly upper: number[];
-  readonly rows: { readonly indices: number[]; readonly values: number[]; readonly most: number }[];
+  readonly rows: {
+    readonly indices: number[];
+    readonly values: number[];
+    readonly least: number;
+    readonly most: number;
+  }[];
 }
 
 export interface PlanModel {
@@ -58,11 +64,12 @@ class Columns {
     return this.places.get(name);
   }
 
-  row(terms: readonly (readonly [column: number, value: number])[], most: number): void {
+  row(terms: readonly (readonly [column: number, value: number])[], most: number, least = -Infinity): void {
     if (terms.length === 0) return;
     this.program.rows.push({
       indices: terms.map(([column]) => column),
       values: terms.map(([, value]) => value),
+      least,
       most,
     });
   }
@@ -71,19 +78,25 @@ class Columns {
 /** What carrying a reference costs beside the rest: none is carried for nothing. */
 const CARRY_COST = 1e-6;
 
-/** @param taken references that somebody holds already, by day and tag */
+/**
+ * @param taken references that somebody holds already, by day and tag
+ * @param must units that are done whatever they cost; the caller knows a solution that has them
+ */
 export function planModel(
   problem: PlanProblem,
   units: readonly PlanUnit[],
   slots: readonly Slot[],
   taken: ReadonlySet<string> = new Set(),
+  must: ReadonlySet<PlanUnit> = new Set(),
 ): PlanModel {
   const { walkMinutes, permitMinutes, references } = problem;
   const columns = new Columns();
   const areas = [...new Set(units.map(({ area }) => area))];
   const way = walkMinutes + permitMinutes;
   const fits = (unit: PlanUnit, slot: Slot) =>
-    unit.days.includes(slot.day) && unit.minutes + way + walkMinutes <= slot.minutes;
+    isFor(unit, slot.person) &&
+    unit.days.includes(slot.day) &&
+    unit.minutes + way + walkMinutes <= slot.minutes;
   slots.forEach((slot, s) => {
     units.forEach((unit, u) => {
       if (fits(unit, slot)) columns.add(`x${u} ${s}`, worthOn(unit, slot.day));
@@ -93,13 +106,14 @@ export function planModel(
       if (lastDay >= slot.day && !taken.has(`${slot.day} ${id}`)) columns.add(`y${id} ${s}`, -CARRY_COST);
   });
   const doing = (u: number, s: number) => columns.at(`x${u} ${s}`);
-  units.forEach((_, u) =>
+  units.forEach((unit, u) =>
     columns.row(
       slots.flatMap((__, s): [number, number][] => {
         const x = doing(u, s);
         return x === undefined ? [] : [[x, 1]];
       }),
       1,
+      must.has(unit) ? 1 : undefined,
     ),
   );
   slots.forEach((slot, s) => {

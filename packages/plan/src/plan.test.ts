@@ -28,6 +28,9 @@ function bestOfAll(problem: PlanProblem): number {
   return best;
 }
 
+const weightOf = ({ jobs }: PlanProblem, id: string): number =>
+  jobs.find((job) => job.id === id)?.weight ?? 0;
+
 describe('the solver', () => {
   it('finds the best of all plans of small problems, to its gap', async () => {
     for (const seed of [1, 2, 3, 4]) {
@@ -72,6 +75,35 @@ describe('the solver', () => {
     expect(made.provedGap).toBeNull();
     expect(watched.at(-1)).toBe(1);
     expect(watched).toEqual([...watched].sort((a, b) => a - b));
+  });
+
+  it('leaves what is fixed where it was put, in small problems and in parts, and plans around it', async () => {
+    for (const [count, seconds] of [
+      [20, 4],
+      [200, 6],
+    ] as const) {
+      const free = inventProblem(count, 21);
+      const before = firstCome(free);
+      // The least worthy are fixed, which nothing else would keep.
+      const chosen = before
+        .filter(({ job }) => free.jobs.find(({ id }) => id === job)?.group === null)
+        .sort((a, b) => weightOf(free, a.job) - weightOf(free, b.job))
+        .slice(0, count / 20);
+      const placeOf = new Map(chosen.map((one) => [one.job, one]));
+      const problem: PlanProblem = {
+        ...free,
+        jobs: free.jobs.map((job) => {
+          const place = placeOf.get(job.id);
+          if (place === undefined) return job;
+          const needs = place.references.map((id) => [id]);
+          return { ...job, days: [place.day], needs, fixedTo: place.person, weight: 0.01 };
+        }),
+      };
+      const made = await makePlan(problem, { seconds });
+      expect(clashesOf(problem, made.plan)).toEqual([]);
+      for (const { job, person, day, references } of chosen)
+        expect(made.plan.find((one) => one.job === job)).toMatchObject({ person, day, references });
+    }
   });
 
   it('makes nothing of nothing, and leaves out what nobody can do', async () => {

@@ -81,7 +81,7 @@ function solve(
       colCost: cost,
       colLower: cost.map(() => 0),
       colUpper: upper,
-      rowLower: rows.map(() => -highs.infinity),
+      rowLower: rows.map(({ least }) => (Number.isFinite(least) ? least : -highs.infinity)),
       rowUpper: rows.map(({ most }) => most),
       matrix: {
         format: 'csr',
@@ -171,8 +171,16 @@ function solvePart(
       .filter(({ plan }) => clashesOf(part, plan).length === 0)
       .sort((a, b) => planWorth(part, b.plan) - planWorth(part, a.plan))
       .map(({ assigned }) => assigned);
-  const [start = []] = ranked([before, placeInOrder(part, units, taken).assigned]);
-  const model = planModel(part, units, slots, taken);
+  const own = new Set(before.map(({ job }) => job));
+  const must = new Set(
+    units.filter(({ fixedTo, jobs }) => fixedTo !== null && jobs.some(({ id }) => own.has(id))),
+  );
+  const holdsAll = (assigned: readonly Assigned[]) => {
+    const there = new Set(assigned.map(({ job }) => job));
+    return [...must].every(({ jobs }) => jobs.every(({ id }) => there.has(id)));
+  };
+  const [start = []] = ranked([before, placeInOrder(part, units, taken).assigned].filter(holdsAll));
+  const model = planModel(part, units, slots, taken, must);
   const found = solve(highs, model.program, { isInteger: true, seconds, start: model.write(start) });
   const [best = []] = ranked([start, ...(found === null ? [] : [model.read(found.values)])]);
   return { assigned: best, bound: found?.bound ?? Infinity };
@@ -190,13 +198,19 @@ function boundOf(highs: Highs, problem: PlanProblem, units: readonly PlanUnit[],
 
 /** A plan in the making: what each day holds, what is left, and who has which reference. */
 class Making {
-  assigned: readonly Assigned[] = [];
+  assigned: readonly Assigned[];
 
   constructor(
     private readonly highs: Highs,
     private readonly problem: PlanProblem,
     private readonly units: readonly PlanUnit[],
-  ) {}
+  ) {
+    // What is fixed stands from the beginning, so that no part gives its reference away.
+    this.assigned = placeInOrder(
+      problem,
+      units.filter(({ fixedTo }) => fixedTo !== null),
+    ).assigned;
+  }
 
   private static isIn(slots: readonly Slot[], { day, person }: Assigned): boolean {
     return slots.some((slot) => slot.day === day && slot.person === person);

@@ -7,6 +7,8 @@ import type { Placed, PlanJob, PlanProblem } from './problem';
 export type Clash =
   | { readonly kind: 'unknown'; readonly job: string; readonly what: 'job' | 'person' | 'day' }
   | { readonly kind: 'twice'; readonly job: string }
+  /** Fixed to somebody else. */
+  | { readonly kind: 'not-by'; readonly job: string; readonly person: string }
   | { readonly kind: 'not-then'; readonly job: string; readonly day: number }
   /** Before the way to it is walked and the job before is done. */
   | {
@@ -45,6 +47,8 @@ function alone({ days, people, references }: PlanProblem, { placed, job }: Known
   const found: Clash[] = [];
   if (!people.some(({ id }) => id === placed.person))
     found.push({ kind: 'unknown', job: job.id, what: 'person' });
+  else if (job.fixedTo !== null && job.fixedTo !== placed.person)
+    found.push({ kind: 'not-by', job: job.id, person: job.fixedTo });
   if (!Number.isInteger(placed.day) || placed.day < 0 || placed.day >= days)
     found.push({ kind: 'unknown', job: job.id, what: 'day' });
   else if (!job.days.includes(placed.day)) found.push({ kind: 'not-then', job: job.id, day: placed.day });

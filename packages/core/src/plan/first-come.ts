@@ -1,7 +1,7 @@
 /** The plan as it comes: the most urgent first, each with the first person and day that has room. What a solved plan is measured by. */
 import { timed, wayMinutes, type Assigned } from './timeline';
 import type { Placed, PlanProblem } from './problem';
-import { unitsOf, type PlanUnit } from './units';
+import { isFor, unitsOf, type PlanUnit } from './units';
 
 /** What is taken of a person's day so far. */
 interface Day {
@@ -51,7 +51,7 @@ export const referencesFor = (
   needs.map((serving) => chosen[unitNeeds.findIndex((one) => one.join('\0') === serving.join('\0'))] ?? '');
 
 /**
- * Places units in the order that is given.
+ * Places units in the order that is given, what is fixed before all others.
  * @param taken references that others hold, by day and tag (`0 PC-1`)
  */
 export function placeInOrder(
@@ -66,6 +66,7 @@ export function placeInOrder(
   const place = (unit: PlanUnit): boolean => {
     for (const day of unit.days)
       for (const { id: person, minutes } of problem.people) {
+        if (!isFor(unit, person)) continue;
         const own = days.get(key(person, day)) ?? { minutes: 0, areas: new Set<string>() };
         const areas = new Set([...own.areas, unit.area]);
         if (own.minutes + unit.minutes + wayMinutes(problem, areas.size) > (minutes[day] ?? 0)) continue;
@@ -84,7 +85,11 @@ export function placeInOrder(
       }
     return false;
   };
-  for (const unit of units) if (!place(unit)) left.push(unit);
+  const [fixed, free] = [
+    units.filter(({ fixedTo }) => fixedTo !== null),
+    units.filter(({ fixedTo }) => fixedTo === null),
+  ];
+  for (const unit of [...fixed, ...free]) if (!place(unit)) left.push(unit);
   return { assigned, left };
 }
 

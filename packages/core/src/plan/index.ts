@@ -11,5 +11,5 @@ export {
   type PlanReference,
 } from './problem';
 export { type Assigned, startsOf, timed, walkOrder, wayMinutes } from './timeline';
-export { type PlanUnit, unitsOf, WAY_COST, worthOn } from './units';
+export { isFor, type PlanUnit, unitsOf, WAY_COST, worthOn } from './units';
 export { planWorth } from './worth';

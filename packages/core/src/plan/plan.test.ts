@@ -25,6 +25,7 @@ const job = (id: string, more: Partial<PlanJob> = {}): PlanJob => ({
   weight: 1,
   lateFrom: 5,
   needs: [['PC-1', 'PC-2'], ['DM-1']],
+  fixedTo: null,
   ...more,
 });
 
@@ -150,6 +151,10 @@ describe('the independent check', () => {
       'unknown',
     ]);
     expect(kinds([job('1')], [put('1', 'B', 1, 15)])).toEqual(['overtime']);
+    expect(clashesOf(problem([job('1', { fixedTo: 'B' })]), [put('1', 'A', 0, 15)])).toEqual([
+      { kind: 'not-by', job: '1', person: 'B' },
+    ]);
+    expect(kinds([job('1', { fixedTo: 'A' })], [put('1', 'A', 0, 15)])).toEqual([]);
     const group = [job('1', { group: 'g' }), job('2', { group: 'g' }), job('3')];
     const split = [put('1', 'A', 0, 15), put('3', 'A', 0, 75), put('2', 'A', 0, 135)];
     expect(kinds(group, split)).toEqual(['split']);
@@ -170,6 +175,7 @@ const problems = fc
         days: fc.subarray([0, 1, 2], { minLength: 1 }),
         weight: fc.integer({ min: 1, max: 9 }),
         lateFrom: fc.integer({ min: -2, max: 6 }),
+        fixedTo: fc.constantFrom(null, null, null, null, 'A', 'B'),
         needs: fc.constantFrom(
           [
             ['PC-1', 'PC-2'],
@@ -205,6 +211,26 @@ describe('the plan as it comes', () => {
         expect(planWorth(given, plan)).toBeGreaterThanOrEqual(plan.length === 0 ? 0 : -1);
       }),
     );
+  });
+
+  it('takes what is fixed before all others, and takes its group along', () => {
+    const urgent = job('1', { minutes: 380, lateFrom: -9, needs: [['PC-1']] });
+    const fixed = { days: [0], needs: [['PC-1']] };
+    const given = (people: readonly [string, string | null]) =>
+      problem([
+        urgent,
+        job('2', { ...fixed, fixedTo: people[0], group: 'g' }),
+        job('3', { ...fixed, fixedTo: people[1], group: 'g' }),
+      ]);
+    const placed = (people: readonly [string, string | null]) =>
+      firstCome(given(people)).map((one) => [one.job, one.person, one.day]);
+    expect(placed(['B', null])).toEqual([
+      ['2', 'B', 0],
+      ['3', 'B', 0],
+      ['1', 'A', 1],
+    ]);
+    // Fixed to two people, it can be done by neither.
+    expect(placed(['A', 'B'])).toEqual([['1', 'A', 0]]);
   });
 
   it('the same jobs in another order have the same times', () => {

@@ -18,6 +18,8 @@ export interface PlanJob {
   readonly lateFrom: number;
   /** For each standard that is needed, the references that serve, the best first. */
   readonly needs: readonly (readonly string[])[];
+  /** Who has it, where it is fixed: it is placed before all others, with that person; its days and needs leave no other choice. */
+  readonly fixedTo: string | null;
 }
 
 export interface PlanPerson {

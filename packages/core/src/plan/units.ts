@@ -10,19 +10,24 @@ export interface PlanUnit {
   readonly lateFrom: number;
   /** All that its jobs need, each choice once. */
   readonly needs: readonly (readonly string[])[];
+  /** Who has it, where one of its jobs is fixed. */
+  readonly fixedTo: string | null;
 }
 
 function unitOf(jobs: readonly PlanJob[]): PlanUnit {
   const [first] = jobs as readonly [PlanJob, ...PlanJob[]];
+  const holders = [...new Set(jobs.flatMap(({ fixedTo }) => fixedTo ?? []))];
   const needs = new Map(jobs.flatMap((job) => job.needs).map((serving) => [serving.join('\0'), serving]));
   return {
     jobs,
     minutes: jobs.reduce((sum, { minutes }) => sum + minutes, 0),
     area: first.area,
-    days: first.days.filter((day) => jobs.every(({ days }) => days.includes(day))),
+    // What is fixed to two people cannot be done together on any day.
+    days: holders.length > 1 ? [] : first.days.filter((day) => jobs.every(({ days }) => days.includes(day))),
     weight: jobs.reduce((sum, { weight }) => sum + weight, 0),
     lateFrom: Math.min(...jobs.map(({ lateFrom }) => lateFrom)),
     needs: [...needs.values()],
+    fixedTo: holders[0] ?? null,
   };
 }
 
@@ -35,6 +40,10 @@ export function unitsOf({ jobs }: Pick<PlanProblem, 'jobs'>): PlanUnit[] {
   }
   return [...groups.values()].map(unitOf);
 }
+
+/** Whether a person may do a unit. */
+export const isFor = ({ fixedTo }: Pick<PlanUnit, 'fixedTo'>, person: string): boolean =>
+  fixedTo === null || fixedTo === person;
 
 /** What a unit done on a day is worth: its weight, less a tenth of it for each day that it is late, never below a tenth. */
 export const worthOn = ({ weight, lateFrom }: Pick<PlanUnit, 'weight' | 'lateFrom'>, day: number): number =>
