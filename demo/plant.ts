@@ -72,6 +72,8 @@ interface InstrumentData {
   readonly measures?: NewInstrument['measures'];
   readonly state?: NewInstrument['state'];
   readonly hookUp?: NewInstrument['hookUp'];
+  readonly canBeIsolated?: NewInstrument['canBeIsolated'];
+  readonly isolatedWith?: string;
   readonly toleranceMiddlePercentOfSpan?: number;
   readonly tolerancePercentOfReading?: number;
   readonly scaleDivision?: number;
@@ -149,6 +151,8 @@ async function plantInstrument(
       measures: data.measures ?? 'pressure',
       kind: body.kind,
       hookUp: data.hookUp ?? usualHookUp(body.kind),
+      canBeIsolated: data.canBeIsolated ?? 'any time',
+      isolatedWith: data.isolatedWith ?? '',
       bodyId: body.id,
       procedureId: procedureFor(data),
       tolerance: {

@@ -144,6 +144,8 @@ export const entry = (more: Partial<NewInstrument> & { bodyId: number }): NewIns
   measures: 'pressure',
   kind: 'gauge',
   hookUp: 'block-and-bleed',
+  canBeIsolated: 'any time',
+  isolatedWith: '',
   procedureId: 1,
   tolerance: LIMIT,
   intervalMonths: 12,

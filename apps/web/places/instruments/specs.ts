@@ -3,7 +3,7 @@ import { ARRANGEMENTS, HOOK_UPS } from '@barys/core/hookup';
 import { PRESSURE_KINDS } from '@barys/core/units';
 import type { FieldSpec } from '@/ui/FieldGrid';
 import type { InstrumentFields } from './fields';
-import { CRITICALITIES, MEASURES, STATES } from './words';
+import { CRITICALITIES, ISOLATION_TIMES, MEASURES, STATES } from './words';
 
 export const instrumentSpecs = (
   bodies: readonly { readonly id: number; readonly model: string }[],
@@ -32,6 +32,13 @@ export const instrumentSpecs = (
     label: 'Hook-up',
     options: ARRANGEMENTS.map((one) => [one, HOOK_UPS[one].name] as const),
     width: 5,
+  },
+  { name: 'canBeIsolated', label: 'Can be isolated', options: ISOLATION_TIMES, width: 3 },
+  {
+    name: 'isolatedWith',
+    label: 'Isolated with',
+    help: 'One name for all that is isolated as one',
+    width: 4,
   },
   {
     name: 'bodyId',

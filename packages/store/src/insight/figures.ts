@@ -121,7 +121,7 @@ export interface Workload {
 }
 
 /** Where no job of a model says how long one takes, minutes. Common practice. */
-const USUAL_MINUTES = 60;
+export const USUAL_MINUTES = 60;
 /** What took longer was left lying between. */
 const LONGEST_HOURS = 12;
 

@@ -14,6 +14,7 @@ export const CRITICALITIES = ['safety function', 'quality', 'environment', 'gene
 export type Criticality = (typeof CRITICALITIES)[number];
 export const MEASURES = ['pressure', 'differential pressure', 'level', 'flow', 'vacuum'] as const;
 export const STATES = ['in service', 'spare', 'out', 'retired'] as const;
+export const ISOLATION_TIMES = ['any time', 'in a shutdown'] as const;
 /** Hazards that are asked for by name; others are written out. */
 export const HAZARDS = ['toxic', 'hot', 'oxygen', 'hazardous area', 'high pressure'] as const;
 
@@ -237,6 +238,24 @@ export const INSTRUMENT_FIELDS = {
     read: HOOK_UP_CHOICES,
     usual: 'block-and-bleed',
     isCopied: true,
+  },
+  /** When the plant lets it be isolated. */
+  canBeIsolated: {
+    column: 'can_be_isolated',
+    type: 'text',
+    schema: z.enum(ISOLATION_TIMES).default('any time'),
+    heading: 'Can be isolated',
+    known: ['isolation', 'outage'],
+    read: choice(ISOLATION_TIMES),
+    usual: 'any time',
+  },
+  /** Name of what is isolated as one: all that have it are done together. */
+  isolatedWith: {
+    column: 'isolated_with',
+    type: 'text',
+    schema: text(40).default(''),
+    heading: 'Isolated with',
+    known: ['isolationgroup'],
   },
   procedureId: {
     column: 'procedure_id',

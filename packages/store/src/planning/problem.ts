@@ -1,0 +1,222 @@
+/** What is to be planned, from the registers: a problem for the solver, and what stands behind its jobs. */
+import type { PlanJob, PlanProblem } from '@barys/core/plan';
+import { MOST_JOBS } from '@barys/core/plan';
+import dayjs from 'dayjs';
+import type { Queryable } from '../db/database';
+import { minutesByModel, USUAL_MINUTES } from '../insight/figures';
+import type { Stage } from '../jobs/stages';
+import type { Criticality, Instrument } from '../registers/instrument';
+import { instrumentsOf } from '../registers/instruments';
+import type { Reference } from '../registers/reference';
+import { listReferences } from '../registers/references';
+import { quantityWanted, rankReferences, type Side } from '../runs/fit';
+import { planSite, shutdownsIn, workersOn, type PlanSite, type Shutdown, type Worker } from './site';
+
+/** How far beyond its last day a plan looks for what can be done along the way, days. */
+const LEAD_DAYS = 14;
+/** How much hangs on an instrument; common practice is the order, the figures are ours. */
+const WEIGHT: Readonly<Record<Criticality, number>> = {
+  'safety function': 4,
+  quality: 2,
+  environment: 2,
+  general: 1,
+};
+/** Times that: overdue, due within the plan, due after it. */
+const URGENCY = { overdue: 2, within: 1.5, after: 0.5 } as const;
+
+/** What stands planned, without its time: that follows from the walk. */
+export interface Planned {
+  readonly id: number;
+  readonly revision: number;
+  readonly instrumentId: number;
+  readonly personId: number;
+  /** ISO date. */
+  readonly day: string;
+  readonly minutes: number;
+  readonly isFixed: boolean;
+  /** Tags, one for each standard that its job needs. */
+  readonly references: readonly string[];
+  readonly doneByJob: number | null;
+}
+
+/** One instrument that can be planned. */
+export interface Candidate {
+  readonly instrument: Instrument;
+  /** Where its open job stands; null where none is open. */
+  readonly openJob: { readonly id: number; readonly stage: Stage } | null;
+  readonly planned: Planned | null;
+}
+
+export interface PlanGround {
+  /** ISO dates, in a row. */
+  readonly days: readonly string[];
+  readonly site: PlanSite;
+  readonly workers: readonly Worker[];
+  readonly shutdowns: readonly Shutdown[];
+  readonly candidates: readonly Candidate[];
+  readonly problem: PlanProblem;
+}
+
+const PLANNED_SQL = `
+  select id, revision, instrument_id as "instrumentId", person_id as "personId", day, minutes, is_fixed as "isFixed",
+    done_by_job as "doneByJob",
+    array(select tag from planned_reference join reference_standard standard on standard.id = reference_id
+      where planned_id = planned.id order by place) as references
+  from planned`;
+
+/** All that stands on some days, in the order in which it was planned. */
+export const plannedOn = (db: Queryable, firstDay: string, lastDay: string): Promise<Planned[]> =>
+  db.query<Planned>(`${PLANNED_SQL} where day between $1 and $2 order by id`, [firstDay, lastDay]);
+
+/** ISO dates in a row. */
+export const daysFrom = (first: string, count: number): string[] =>
+  Array.from({ length: count }, (_, later) => dayjs(first).add(later, 'day').format('YYYY-MM-DD'));
+
+/** In service, and due by a day or planned already; what is past its readings is not planned any more. */
+async function candidatesFor(db: Queryable, days: readonly string[]): Promise<Candidate[]> {
+  const last = days.at(-1) ?? '';
+  const horizon = dayjs(last).add(LEAD_DAYS, 'day').format('YYYY-MM-DD');
+  const rows = await db.query<{ id: number; job: Candidate['openJob']; planned: number | null }>(
+    `select instrument.id, planned.id as planned,
+       (select json_build_object('id', job.id, 'stage', stage) from job
+        where instrument_id = instrument.id and signed_at is null and stage <> 'cancelled' limit 1) as job
+     from instrument left join planned on planned.instrument_id = instrument.id and done_by_job is null
+     where state = 'in service' and (due_on <= $1 or planned.day between $2 and $3)
+     order by due_on, instrument.id limit ${MOST_JOBS}`,
+    [horizon, days[0], last],
+  );
+  const [instruments, planned] = await Promise.all([
+    instrumentsOf(
+      db,
+      rows.map(({ id }) => id),
+    ),
+    db.query<Planned>(`${PLANNED_SQL} where id = any($1)`, [rows.flatMap((row) => row.planned ?? [])]),
+  ]);
+  const rowOf = new Map(rows.map((row) => [row.id, row]));
+  const plannedOf = new Map(planned.map((one) => [one.instrumentId, one]));
+  return instruments.map((instrument) => ({
+    instrument,
+    openJob: rowOf.get(instrument.id)?.job ?? null,
+    planned: plannedOf.get(instrument.id) ?? null,
+  }));
+}
+
+const SIDES: readonly Side[] = ['input', 'output'];
+
+/** Tags that serve each standard which an instrument needs, the best first. */
+class Serving {
+  private readonly known = new Map<string, string[][]>();
+
+  constructor(
+    private readonly references: readonly Reference[],
+    private readonly today: string,
+  ) {}
+
+  of(instrument: Instrument): readonly (readonly string[])[] {
+    const { configuration, tolerance, procedure, kind } = instrument;
+    const { madeAt: _at, madeBy: _by, version: _version, ...range } = configuration;
+    const key = JSON.stringify([range, tolerance, procedure.content, kind]);
+    const before = this.known.get(key);
+    if (before !== undefined) return before;
+    const needs = SIDES.filter((side) => quantityWanted(instrument, side) !== null).map((side) => [
+      ...new Set(
+        rankReferences(this.references, instrument, side, { today: this.today })
+          .filter(({ unfit }) => unfit === null)
+          .map(({ reference }) => reference.tag),
+      ),
+    ]);
+    this.known.set(key, needs);
+    return needs;
+  }
+}
+
+/** The days, counted from the first, on which an instrument can be isolated. */
+const daysOf = (
+  { canBeIsolated, area }: Instrument,
+  days: readonly string[],
+  shutdowns: readonly Shutdown[],
+): number[] =>
+  days.flatMap((day, index) =>
+    canBeIsolated === 'any time' ||
+    shutdowns.some((one) => one.area === area && one.firstDay <= day && day <= one.lastDay)
+      ? [index]
+      : [],
+  );
+
+/** Last day of the plan, counted from its first, on which each reference is in date; its ranges share one certificate. */
+const lastDays = (references: readonly Reference[], first: string): Map<string, number> =>
+  new Map(
+    references.map(({ tag, dueOn, state, heldSince }) => [
+      tag,
+      dueOn === null || state !== 'in use' || heldSince !== null ? -1 : dayjs(dueOn).diff(first, 'day'),
+    ]),
+  );
+
+function urgencyOf(dueOn: string, [first = '', ...rest]: readonly string[]): number {
+  if (dueOn < first) return URGENCY.overdue;
+  return dueOn <= (rest.at(-1) ?? first) ? URGENCY.within : URGENCY.after;
+}
+
+/** What is known of the works when a plan is made or looked at. */
+export async function planGround(db: Queryable, first: string, count: number): Promise<PlanGround> {
+  const days = daysFrom(first, count);
+  const last = days.at(-1) ?? first;
+  const [site, workers, shutdowns, references, minutes, candidates] = await Promise.all([
+    planSite(db),
+    workersOn(db, days),
+    shutdownsIn(db, first, last),
+    listReferences(db),
+    minutesByModel(db),
+    candidatesFor(db, days),
+  ]);
+  const serving = new Serving(references, first);
+  const inDate = lastDays(references, first);
+  const jobs = candidates.map(({ instrument, planned }): PlanJob => ({
+    id: String(instrument.id),
+    minutes: planned?.minutes ?? Math.round(minutes.get(instrument.body.model) ?? USUAL_MINUTES),
+    area: instrument.area,
+    walk: instrument.walk ?? 0,
+    group: instrument.isolatedWith === '' ? null : instrument.isolatedWith,
+    days: daysOf(instrument, days, shutdowns),
+    weight: WEIGHT[instrument.criticality] * urgencyOf(instrument.dueOn, days),
+    // What is late already loses with each day of the plan.
+    lateFrom: Math.max(0, dayjs(instrument.dueOn).diff(first, 'day') + site.graceDays + 1),
+    needs: serving.of(instrument),
+    fixedTo: null,
+  }));
+  return {
+    days,
+    site,
+    workers,
+    shutdowns,
+    candidates,
+    problem: {
+      days: count,
+      jobs,
+      people: workers.map(({ id, minutes: own }) => ({ id: String(id), minutes: own })),
+      references: [...inDate].map(([id, lastDay]) => ({ id, lastDay })),
+      walkMinutes: site.walkMinutes,
+      permitMinutes: site.permitMinutes,
+    },
+  };
+}
+
+/** The same for a solver: what somebody fixed has no other day, person or reference, whatever it clashes with. */
+export function withFixed({ problem, candidates, days }: PlanGround): PlanProblem {
+  const fixed = new Map(
+    candidates.flatMap(({ planned }) =>
+      planned?.isFixed === true && days.includes(planned.day)
+        ? [[String(planned.instrumentId), planned] as const]
+        : [],
+    ),
+  );
+  return {
+    ...problem,
+    jobs: problem.jobs.map((job) => {
+      const there = fixed.get(job.id);
+      if (there === undefined) return job;
+      const needs = job.needs.map((all, place) => [there.references[place] ?? all[0] ?? '']);
+      return { ...job, days: [days.indexOf(there.day)], needs, fixedTo: String(there.personId) };
+    }),
+  };
+}

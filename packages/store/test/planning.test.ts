@@ -1,0 +1,201 @@
+/** The plan in the store: from the registers to a problem, kept, changed by hand, and checked as it stands. */
+import { clashesOf, firstCome } from '@barys/core/plan';
+import { beforeAll, describe, expect, it } from 'vitest';
+import { openJob } from '../src/jobs/decide';
+import { addSite } from '../src/people/site';
+import { fixPlanned, keepPlan, putPlanned, takeOutOfPlan } from '../src/planning/change';
+import { planGround, withFixed } from '../src/planning/problem';
+import { loadWeek } from '../src/planning/week';
+import { addInstrument, findInstrument } from '../src/registers/instruments';
+import { entry, openWorks, RANGE, TAG, TODAY } from './works';
+
+const { base, works } = await openWorks();
+const planner = works.administrator;
+const idOf: Record<string, number> = {};
+const job = (tag: string): string => String(idOf[tag]);
+/** From Monday to Sunday. */
+const ground = () => planGround(base.app, TODAY, 7);
+const week = () => loadWeek(base.app, TODAY, 7);
+const planAnew = async () => {
+  const now = await ground();
+  const problem = withFixed(now);
+  const plan = firstCome(problem);
+  await base.app.transaction((tx) => keepPlan(tx, planner, now, plan));
+  return { problem, plan };
+};
+const stands = async () =>
+  new Map((await week()).placed.map(({ job: id, planned }) => [id, planned] as const));
+const put = (tag: string, seen: number | null, day: string, person = works.colleague.personId) =>
+  base.app.transaction((tx) =>
+    putPlanned(tx, planner, idOf[tag] ?? 0, seen, {
+      personId: person,
+      day,
+      minutes: 60,
+      references: ['PC-1', 'DM-1'],
+    }),
+  );
+
+beforeAll(async () => {
+  const { body, id } = await findInstrument(base.app, { tag: TAG });
+  idOf[TAG] = id;
+  const add = async (tag: string, more: Partial<Parameters<typeof entry>[0]>) => {
+    idOf[tag] = await addInstrument(
+      base.app,
+      works.technician,
+      entry({ tag, bodyId: body.id, ...more }),
+      RANGE,
+    );
+  };
+  await add('PT-OLD', { dueOn: '2026-04-01', criticality: 'quality', area: 'kiln', walk: 2 });
+  await add('PT-KILN', { dueOn: '2026-05-06', area: 'kiln', walk: 1, isolatedWith: 'kiln head' });
+  await add('PT-SHUT', { dueOn: '2026-05-08', area: 'tanks', canBeIsolated: 'in a shutdown' });
+  await add('PT-NEVER', { dueOn: '2026-05-08', area: 'boiler', canBeIsolated: 'in a shutdown' });
+  await add('PT-SOON', { dueOn: '2026-05-20' });
+  await add('PT-FAR', { dueOn: '2026-09-20' });
+  await add('PT-SPARE', { state: 'spare' });
+  await base.owner.query(
+    `insert into shutdown (area, first_day, last_day, what) values ('tanks', '2026-05-01', '2026-05-05', 'wash'),
+       ('kiln', '2026-05-06', '2026-05-06', '')`,
+  );
+  await base.owner.query(
+    `insert into absence (person_id, first_day, last_day) values ($1, '2026-05-05', '2026-05-06')`,
+    [works.colleague.personId],
+  );
+  await addSite(base.owner, { siteName: 'Works', isDemo: false });
+  await base.owner.query(`update installation set grace_days = 3`);
+});
+
+describe('what is to be planned', () => {
+  it('comes from the registers: days, hours, weights, references that serve and last', async () => {
+    const { problem, days, candidates } = await ground();
+    expect(days).toEqual([
+      '2026-05-04',
+      '2026-05-05',
+      '2026-05-06',
+      '2026-05-07',
+      '2026-05-08',
+      '2026-05-09',
+      '2026-05-10',
+    ]);
+    expect(candidates.map(({ instrument }) => instrument.tag).sort()).toEqual(
+      ['PT-1', 'PT-KILN', 'PT-NEVER', 'PT-OLD', 'PT-SHUT', 'PT-SOON'].sort(),
+    );
+    expect(problem.people).toEqual([
+      { id: String(works.technician.personId), minutes: [450, 450, 450, 450, 450, 0, 0] },
+      { id: String(works.colleague.personId), minutes: [450, 0, 0, 450, 450, 0, 0] },
+    ]);
+    const of = (tag: string) => problem.jobs.find(({ id }) => id === job(tag));
+    expect(of('PT-OLD')).toMatchObject({
+      weight: 4,
+      lateFrom: 0,
+      minutes: 60,
+      area: 'kiln',
+      walk: 2,
+      group: null,
+    });
+    expect(of('PT-KILN')).toMatchObject({
+      weight: 1.5,
+      lateFrom: 6,
+      group: 'kiln head',
+      days: [0, 1, 2, 3, 4, 5, 6],
+    });
+    expect(of('PT-SOON')).toMatchObject({ weight: 0.5, lateFrom: 20 });
+    expect([of('PT-SHUT')?.days, of('PT-NEVER')?.days]).toEqual([[0, 1], []]);
+    // The works' other references have run out, do not reach, or are too coarse.
+    expect(of(TAG)?.needs).toEqual([['PC-1'], ['DM-1']]);
+    const lastDay = new Map(problem.references.map(({ id, lastDay: day }) => [id, day]));
+    expect([lastDay.get('PC-1'), lastDay.get('PC-OLD')]).toEqual([0, -1]);
+  });
+});
+
+describe('a plan', () => {
+  it('is kept, can be done, and says of the rest why it found no place', async () => {
+    const { problem, plan } = await planAnew();
+    expect(clashesOf(problem, plan)).toEqual([]);
+    const { placed, clashes, notPlaced, done } = await week();
+    expect(placed.map(({ planned: _, ...one }) => one).sort((a, b) => a.start - b.start)).toEqual(
+      [...plan].sort((a, b) => a.start - b.start),
+    );
+    expect([clashes, done]).toEqual([[], []]);
+    expect(placed.length).toBeGreaterThan(2);
+    expect(
+      new Map(notPlaced.map(({ candidate, why }) => [candidate.instrument.tag, why.code])).get('PT-NEVER'),
+    ).toBe('no-shutdown');
+  });
+
+  it('is changed by hand, says what that breaks, and is planned anew around it', async () => {
+    const before = (await stands()).get(job('PT-KILN'));
+    expect(before).toMatchObject({ isFixed: false, revision: 1, day: TODAY });
+    await put('PT-KILN', 1, '2026-05-05');
+    const { clashes } = await week();
+    expect(clashes.map(({ kind }) => kind).sort()).toEqual(['out-of-date', 'out-of-date', 'overtime']);
+    await expect(put('PT-KILN', 1, '2026-05-07')).rejects.toMatchObject({
+      refusal: { code: 'changed-meanwhile', what: 'the plan of PT-KILN' },
+    });
+    await planAnew();
+    expect((await stands()).get(job('PT-KILN'))).toMatchObject({
+      isFixed: true,
+      revision: 2,
+      day: '2026-05-05',
+      personId: works.colleague.personId,
+      references: ['PC-1', 'DM-1'],
+    });
+    await base.app.transaction((tx) => fixPlanned(tx, planner, idOf['PT-KILN'] ?? 0, 2, false));
+    await planAnew();
+    expect((await stands()).get(job('PT-KILN'))).toMatchObject({ isFixed: false, day: TODAY });
+  });
+
+  it('a job moved beyond its shutdown is named, fixed or not', async () => {
+    const { revision = 0 } = (await stands()).get(job('PT-SHUT')) ?? {};
+    await put('PT-SHUT', revision, '2026-05-07');
+    const { clashes } = await week();
+    expect(clashes).toContainEqual({ kind: 'not-then', job: job('PT-SHUT'), day: 3 });
+    await base.app.transaction((tx) => takeOutOfPlan(tx, planner, idOf['PT-SHUT'] ?? 0, revision + 1));
+    expect((await stands()).has(job('PT-SHUT'))).toBe(false);
+  });
+
+  it('takes in what nobody planned without moving the rest', async () => {
+    const rest = await stands();
+    await put('PT-FAR', null, '2026-05-04');
+    const now = await stands();
+    expect(now.get(job('PT-FAR'))).toMatchObject({ isFixed: true, day: TODAY });
+    now.delete(job('PT-FAR'));
+    expect(now).toEqual(rest);
+    await expect(put('PT-FAR', null, '2026-05-04')).rejects.toMatchObject({
+      refusal: { code: 'changed-meanwhile' },
+    });
+    await expect(put('PT-SPARE', null, '2026-05-04')).rejects.toMatchObject({ refusal: { code: 'no-such' } });
+  });
+
+  it('is changed only by who schedules, and given only to who works', async () => {
+    const entryOf = { personId: works.technician.personId, day: TODAY, minutes: 60, references: [] };
+    for (const actor of [works.technician, works.auditor])
+      await expect(
+        base.app.transaction((tx) => putPlanned(tx, actor, idOf['PT-SOON'] ?? 0, null, entryOf)),
+      ).rejects.toMatchObject({ refusal: { code: 'not-allowed' } });
+    await expect(put('PT-SHUT', null, TODAY, works.auditor.personId)).rejects.toMatchObject({
+      refusal: { code: 'no-such', what: 'technician' },
+    });
+    await expect(
+      base.app.transaction((tx) =>
+        putPlanned(tx, planner, idOf['PT-SHUT'] ?? 0, null, { ...entryOf, references: ['PC-NONE'] }),
+      ),
+    ).rejects.toMatchObject({ refusal: { code: 'no-such', what: 'reference' } });
+    expect((await stands()).has(job('PT-SHUT'))).toBe(false);
+  });
+
+  it('of two planners at once, one is told', async () => {
+    const { revision = 0 } = (await stands()).get(job('PT-OLD')) ?? {};
+    const both = await Promise.allSettled(
+      ['2026-05-04', '2026-05-07'].map((day) => put('PT-OLD', revision, day)),
+    );
+    expect(both.map(({ status }) => status).sort()).toEqual(['fulfilled', 'rejected']);
+  });
+
+  it('says of one whose job is open that it is in hand', async () => {
+    const jobId = await openJob(base.app, works.technician, 'PT-NEVER', 'due');
+    const { notPlaced } = await week();
+    const found = notPlaced.find(({ candidate }) => candidate.instrument.tag === 'PT-NEVER');
+    expect(found?.why).toEqual({ code: 'in-hand', jobId, stage: 'brief' });
+  });
+});
