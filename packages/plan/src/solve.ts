@@ -34,8 +34,8 @@ export interface MadePlan {
 export interface SolveOptions {
   /** For all programs together. */
   readonly seconds: number;
-  /** Told how far it is, from 0 to 1. */
-  readonly watch?: (part: number) => void;
+  /** Told how far it is, from 0 to 1; where it answers false, nothing better is looked for. */
+  readonly watch?: (part: number) => boolean | Promise<boolean>;
 }
 
 /** Columns of one program; above, the problem is taken in parts. */
@@ -271,25 +271,27 @@ export async function makePlan(problem: PlanProblem, { seconds, watch }: SolveOp
   const making = new Making(highs, problem, units);
   const parts = partsOf(problem, units);
   let proved = Infinity;
-  parts.forEach((slots, index) => {
+  let goesOn = true;
+  for (const [index, slots] of parts.entries()) {
+    if (!goesOn) break;
     proved = making.resolve(
       slots,
       ((1 - part()) * seconds * (parts.length > 1 ? 0.5 : 1)) / (parts.length - index),
     );
-    watch?.(part());
-  });
+    goesOn = (await watch?.(part())) ?? true;
+  }
   const slots = slotsOf(problem);
   // What was taken in parts is solved anew, part over part, while there is time.
-  for (let turn = 0; parts.length > 1 && part() < 0.97; turn += 1) {
+  for (let turn = 0; goesOn && parts.length > 1 && part() < 0.97; turn += 1) {
     making.resolve(neighbours(slots, turn), Math.min(2, (1 - part()) * seconds));
-    watch?.(part());
+    goesOn = (await watch?.(part())) ?? true;
   }
   const [plan = []] = [timed(problem, making.assigned), firstCome(problem)]
     .filter((one) => clashesOf(problem, one).length === 0)
     .sort((a, b) => planWorth(problem, b) - planWorth(problem, a));
   const worth = planWorth(problem, plan);
   const gapTo = (bound: number) => (bound <= worth ? 0 : (bound - worth) / bound);
-  watch?.(1);
+  await watch?.(1);
   return {
     plan,
     worth,

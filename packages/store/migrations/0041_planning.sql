@@ -72,5 +72,27 @@ create table planned_reference (
 create index planned_reference_reference on planned_reference (reference_id);
 grant select, insert, delete on planned_reference to barys_app;
 
+-- A plan in the making, in the background. One at a time; one whose beat has stopped was cut off.
+create table plan_making (
+  id bigint generated always as identity primary key,
+  asked_by bigint not null references person,
+  asked_at timestamptz not null,
+  first_day date not null,
+  days integer not null check (days between 1 and 14),
+  state text not null default 'runs' check (state in ('runs', 'done', 'cancelled', 'failed')),
+  part double precision not null default 0 check (part between 0 and 1),
+  beat_at timestamptz not null,
+  ended_at timestamptz,
+  placed integer,
+  -- What the plan is worth, what none exceeds, and what the plan as it comes is worth.
+  worth double precision,
+  bound double precision,
+  as_it_comes double precision,
+  check ((state = 'runs') = (ended_at is null)),
+  check (state <> 'done' or (placed is not null and worth is not null and bound is not null and as_it_comes is not null))
+);
+create unique index plan_making_one on plan_making ((true)) where state = 'runs';
+grant select, insert, update (state, part, beat_at, ended_at, placed, worth, bound, as_it_comes) on plan_making to barys_app;
+
 select keep_table_in_trail('person'), carry_table('person'), keep_table_in_trail('installation'), carry_table('installation'),
   keep_table_in_trail('instrument'), carry_table('instrument');

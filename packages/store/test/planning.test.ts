@@ -1,9 +1,11 @@
 /** The plan in the store: from the registers to a problem, kept, changed by hand, and checked as it stands. */
-import { clashesOf, firstCome } from '@barys/core/plan';
+import { clashesOf, firstCome, planWorth } from '@barys/core/plan';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { openJob } from '../src/jobs/decide';
 import { addSite } from '../src/people/site';
 import { fixPlanned, keepPlan, putPlanned, takeOutOfPlan } from '../src/planning/change';
+import { markDone, markUndone } from '../src/planning/done';
+import { askPlan, lastMaking, stopPlan, workPlan, type MakePlan } from '../src/planning/making';
 import { planGround, withFixed } from '../src/planning/problem';
 import { loadWeek } from '../src/planning/week';
 import { addInstrument, findInstrument } from '../src/registers/instruments';
@@ -197,5 +199,86 @@ describe('a plan', () => {
     const { notPlaced } = await week();
     const found = notPlaced.find(({ candidate }) => candidate.instrument.tag === 'PT-NEVER');
     expect(found?.why).toEqual({ code: 'in-hand', jobId, stage: 'brief' });
+  });
+});
+
+/** A solver that answers at once; told by `watch` whether to go on. */
+const atOnce: MakePlan = async (problem, watch) => {
+  await watch(0.5);
+  const plan = firstCome(problem);
+  return { plan, worth: planWorth(problem, plan), bound: 100 };
+};
+const ask = () => base.app.transaction((tx) => askPlan(tx, planner, { firstDay: TODAY, days: 5 }));
+
+describe('a plan in the making', () => {
+  it('is worked through and kept, with what it is worth beside the plan as it comes', async () => {
+    const id = await ask();
+    await expect(ask()).rejects.toMatchObject({
+      refusal: { code: 'calculates-already', by: 'Administrator' },
+    });
+    await workPlan(base.app, { id, day: TODAY }, atOnce);
+    const made = await lastMaking(base.app);
+    expect(made).toMatchObject({ id, state: 'done', part: 1, firstDay: TODAY, days: 5, bound: 100 });
+    expect(made?.placed).toBeGreaterThan(0);
+    expect(made?.worth).toBe(made?.asItComes);
+  });
+
+  it('changes nothing where it was stopped, and its solver is told', async () => {
+    const before = await stands();
+    const id = await ask();
+    let goesOn = true;
+    await workPlan(base.app, { id, day: TODAY }, async (problem, watch) => {
+      expect(await watch(0.1)).toBe(true);
+      await base.app.transaction((tx) => stopPlan(tx, planner, id));
+      goesOn = await watch(0.2);
+      return { plan: [], worth: 0, bound: problem.jobs.length };
+    });
+    expect(goesOn).toBe(false);
+    expect((await lastMaking(base.app))?.state).toBe('cancelled');
+    expect(await stands()).toEqual(before);
+    expect(await base.app.transaction((tx) => stopPlan(tx, planner, id))).toBe(false);
+  });
+
+  it('is not kept where it cannot be done, or its solver fails', async () => {
+    const before = await stands();
+    const late: MakePlan = async (problem, watch) => {
+      const { plan, ...rest } = await atOnce(problem, watch);
+      return { ...rest, plan: plan.map((one) => ({ ...one, start: one.start - 1 })) };
+    };
+    const broken: MakePlan = () => Promise.reject(new Error('no memory'));
+    for (const make of [late, broken]) {
+      const id = await ask();
+      await expect(workPlan(base.app, { id, day: TODAY }, make)).rejects.toThrow(/cannot be done|no memory/);
+      expect((await lastMaking(base.app))?.state).toBe('failed');
+    }
+    expect(await stands()).toEqual(before);
+    await expect(
+      base.app.transaction((tx) => askPlan(tx, works.technician, { firstDay: TODAY, days: 5 })),
+    ).rejects.toMatchObject({ refusal: { code: 'not-allowed' } });
+  });
+});
+
+describe('what was done', () => {
+  it('stays where it stood, is planned no more, and comes back where the job is sent back', async () => {
+    const [jobId, instrumentId] = [await openJob(base.app, works.technician, TAG, 'due'), idOf[TAG] ?? 0];
+    const { id } = (await stands()).get(job(TAG)) ?? {};
+    await markDone(base.app, instrumentId, jobId);
+    expect((await stands()).has(job(TAG))).toBe(false);
+    expect((await week()).done).toMatchObject([{ id, instrumentId, doneByJob: jobId }]);
+    await planAnew();
+    expect((await week()).done).toMatchObject([{ id }]);
+    await markUndone(base.app, jobId);
+    const { done, placed } = await week();
+    expect([done.length, placed.filter(({ job: one }) => one === job(TAG)).length]).toEqual([1, 1]);
+    await base.app.transaction((tx) =>
+      takeOutOfPlan(
+        tx,
+        planner,
+        instrumentId,
+        placed.find((one) => one.job === job(TAG))?.planned.revision ?? 0,
+      ),
+    );
+    await markUndone(base.app, jobId);
+    expect((await stands()).get(job(TAG))?.id).toBe(id);
   });
 });

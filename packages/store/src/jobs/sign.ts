@@ -15,6 +15,7 @@ import type { Run } from '../runs/copy';
 import { findSite, type Site } from '../people/site';
 import { dropResults, keepResults } from '../results/keep';
 import { movesOfJob } from './valves';
+import { markDone, markUndone } from '../planning/done';
 
 /**
  * The signer's password again. A person of the demo, who has none, signs without.
@@ -92,6 +93,7 @@ export async function signJob(
     ],
   );
   await keepResults(tx, jobId);
+  if (runs !== null) await markDone(tx, instrumentId, jobId);
   const due = to === 'closed' ? await moveDueDate(tx, jobId) : null;
   await appendToTrail(tx, actor, {
     act: 'sign job',
@@ -201,6 +203,7 @@ export async function reviewJob(
   } else {
     await refuseBesideAnother(tx, jobId, instrumentId);
     await dropResults(tx, jobId);
+    await markUndone(tx, jobId);
     await tx.query(
       `update job set stage = 'sign', signed_by = null, signed_at = null, as_found_verdict = null,
          as_left_verdict = null where id = $1`,

@@ -1,5 +1,6 @@
 /** Planning: what is to be done when, by whom, in which walk and with which references. */
 export { fixPlanned, keepPlan, type Put, putPlanned, putSchema, takeOutOfPlan } from './change';
+export { askPlan, askPlanSchema, lastMaking, type MakePlan, type Making, stopPlan, workPlan } from './making';
 export { type Candidate, daysFrom, planGround, type PlanGround, type Planned, withFixed } from './problem';
 export {
   absencesIn,

@@ -43,7 +43,7 @@ export interface Planned {
 export interface Candidate {
   readonly instrument: Instrument;
   /** Where its open job stands; null where none is open. */
-  readonly openJob: { readonly id: number; readonly stage: Stage } | null;
+  readonly openJob: { readonly id: number; readonly stage: Stage | 'review' } | null;
   readonly planned: Planned | null;
 }
 
@@ -72,14 +72,15 @@ export const plannedOn = (db: Queryable, firstDay: string, lastDay: string): Pro
 export const daysFrom = (first: string, count: number): string[] =>
   Array.from({ length: count }, (_, later) => dayjs(first).add(later, 'day').format('YYYY-MM-DD'));
 
-/** In service, and due by a day or planned already; what is past its readings is not planned any more. */
+/** In service, and due by a day or planned already. */
 async function candidatesFor(db: Queryable, days: readonly string[]): Promise<Candidate[]> {
   const last = days.at(-1) ?? '';
   const horizon = dayjs(last).add(LEAD_DAYS, 'day').format('YYYY-MM-DD');
   const rows = await db.query<{ id: number; job: Candidate['openJob']; planned: number | null }>(
     `select instrument.id, planned.id as planned,
        (select json_build_object('id', job.id, 'stage', stage) from job
-        where instrument_id = instrument.id and signed_at is null and stage <> 'cancelled' limit 1) as job
+        where instrument_id = instrument.id and cancelled_at is null and (signed_at is null or stage = 'review')
+        order by id desc limit 1) as job
      from instrument left join planned on planned.instrument_id = instrument.id and done_by_job is null
      where state = 'in service' and (due_on <= $1 or planned.day between $2 and $3)
      order by due_on, instrument.id limit ${MOST_JOBS}`,
@@ -100,6 +101,11 @@ async function candidatesFor(db: Queryable, days: readonly string[]): Promise<Ca
     planned: plannedOf.get(instrument.id) ?? null,
   }));
 }
+
+/** What is read already is not planned any more. */
+const READ: readonly (Stage | 'review')[] = ['return', 'sign', 'review'];
+const isToDo = ({ openJob, planned }: Candidate): boolean =>
+  planned !== null || openJob === null || !READ.includes(openJob.stage);
 
 const SIDES: readonly Side[] = ['input', 'output'];
 
@@ -171,7 +177,7 @@ export async function planGround(db: Queryable, first: string, count: number): P
   ]);
   const serving = new Serving(references, first);
   const inDate = lastDays(references, first);
-  const jobs = candidates.map(({ instrument, planned }): PlanJob => ({
+  const jobs = candidates.filter(isToDo).map(({ instrument, planned }): PlanJob => ({
     id: String(instrument.id),
     minutes: planned?.minutes ?? Math.round(minutes.get(instrument.body.model) ?? USUAL_MINUTES),
     area: instrument.area,

@@ -6,7 +6,7 @@ import { planGround, plannedOn, type Candidate, type PlanGround, type Planned } 
 
 /** Why an instrument that could be planned is not. */
 export type WhyNot =
-  | { readonly code: 'in-hand'; readonly jobId: number; readonly stage: Stage }
+  | { readonly code: 'in-hand'; readonly jobId: number; readonly stage: Stage | 'review' }
   | { readonly code: 'no-shutdown' }
   | { readonly code: 'no-reference' }
   | { readonly code: 'due-later' }
