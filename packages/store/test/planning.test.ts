@@ -194,6 +194,26 @@ describe('a plan', () => {
     expect(both.map(({ status }) => status).sort()).toEqual(['fulfilled', 'rejected']);
   });
 
+  it('leaves what is fixed on a later day there, and frees what was fixed on a day that is past', async () => {
+    const of = async () => {
+      const [row] = await base.app.query<{ day: string; revision: number; isFixed: boolean }>(
+        `select day, revision, is_fixed as "isFixed" from planned where instrument_id = $1 and done_by_job is null`,
+        [idOf['PT-SOON']],
+      );
+      return row;
+    };
+    await put('PT-SOON', (await of())?.revision ?? null, '2026-05-18');
+    const { problem } = await planAnew();
+    expect(problem.jobs.some(({ id }) => id === job('PT-SOON'))).toBe(false);
+    expect(await of()).toMatchObject({ day: '2026-05-18', isFixed: true });
+    await put('PT-SOON', (await of())?.revision ?? null, '2026-05-01');
+    await planAnew();
+    expect(await of()).toMatchObject({ day: TODAY, isFixed: false });
+    await base.app.transaction(async (tx) =>
+      takeOutOfPlan(tx, planner, idOf['PT-SOON'] ?? 0, (await of())?.revision ?? 0),
+    );
+  });
+
   it('says of one whose job is open that it is in hand', async () => {
     const jobId = await openJob(base.app, works.technician, 'PT-NEVER', 'due');
     const { notPlaced } = await week();

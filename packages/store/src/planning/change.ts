@@ -61,7 +61,8 @@ async function insertRows(
 
 /**
  * Keeps a plan that was made: what is neither fixed nor done gives way to it on its days, and is taken from other days where it is in it.
- * What was fixed or planned elsewhere since the plan was asked for stays.
+ * What was fixed elsewhere stays,
+ * unless its day is past: it was not done.
  * @returns how many were kept
  * @throws StoreError `unknown-person`, `not-allowed`
  */
@@ -75,8 +76,8 @@ export async function keepPlan(
   await lockPlan(tx);
   const ids = plan.map(({ job }) => Number(job));
   await tx.query(
-    `delete from planned where done_by_job is null and not is_fixed
-       and (day between $1 and $2 or instrument_id = any($3))`,
+    `delete from planned where done_by_job is null
+       and (not is_fixed and day between $1 and $2 or (not is_fixed or day < $1) and instrument_id = any($3))`,
     [days[0], days.at(-1), ids],
   );
   const standing = await tx.query<{ id: number }>(

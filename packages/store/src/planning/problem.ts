@@ -1,6 +1,5 @@
 /** What is to be planned, from the registers: a problem for the solver, and what stands behind its jobs. */
-import type { PlanJob, PlanProblem } from '@barys/core/plan';
-import { MOST_JOBS } from '@barys/core/plan';
+import { MOST_JOBS, type PlanJob, type PlanProblem } from '@barys/core/plan';
 import dayjs from 'dayjs';
 import type { Queryable } from '../db/database';
 import { minutesByModel, USUAL_MINUTES } from '../insight/figures';
@@ -83,7 +82,8 @@ async function candidatesFor(db: Queryable, days: readonly string[]): Promise<Ca
         order by id desc limit 1) as job
      from instrument left join planned on planned.instrument_id = instrument.id and done_by_job is null
      where state = 'in service' and (due_on <= $1 or planned.day between $2 and $3)
-     order by due_on, instrument.id limit ${MOST_JOBS}`,
+     -- What is planned is never left out.
+     order by planned.id is null, due_on, instrument.id limit ${MOST_JOBS}`,
     [horizon, days[0], last],
   );
   const [instruments, planned] = await Promise.all([
@@ -207,7 +207,10 @@ export async function planGround(db: Queryable, first: string, count: number): P
   };
 }
 
-/** The same for a solver: what somebody fixed has no other day, person or reference, whatever it clashes with. */
+/**
+ * The same for a solver: what somebody fixed has no other day, person or reference, whatever it clashes with; what is fixed on a later day
+ * stays out. One that was fixed on a day that is past is free again: it was not done.
+ */
 export function withFixed({ problem, candidates, days }: PlanGround): PlanProblem {
   const fixed = new Map(
     candidates.flatMap(({ planned }) =>
@@ -216,9 +219,16 @@ export function withFixed({ problem, candidates, days }: PlanGround): PlanProble
         : [],
     ),
   );
+  const last = days.at(-1) ?? '';
+  const later = new Set(
+    candidates.flatMap(({ planned }) =>
+      planned?.isFixed === true && planned.day > last ? [String(planned.instrumentId)] : [],
+    ),
+  );
+  const own = problem.jobs.filter(({ id }) => !later.has(id));
   return {
     ...problem,
-    jobs: problem.jobs.map((job) => {
+    jobs: own.map((job) => {
       const there = fixed.get(job.id);
       if (there === undefined) return job;
       const needs = job.needs.map((all, place) => [there.references[place] ?? all[0] ?? '']);

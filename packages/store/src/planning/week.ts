@@ -25,16 +25,21 @@ export interface Week extends PlanGround {
   readonly done: readonly Planned[];
 }
 
-function whyNot({ days, problem }: PlanGround, { instrument, openJob }: Candidate): WhyNot {
-  const job = problem.jobs.find(({ id }) => id === String(instrument.id));
+/** What says of each candidate that is not planned why. */
+function reasons({ days, problem }: PlanGround): (candidate: Candidate) => WhyNot {
+  const jobs = new Map(problem.jobs.map((job) => [Number(job.id), job]));
   const inDate = new Map(problem.references.map(({ id, lastDay }) => [id, lastDay]));
-  if (openJob !== null) return { code: 'in-hand', jobId: openJob.id, stage: openJob.stage };
-  if (job === undefined || job.days.length === 0) return { code: 'no-shutdown' };
-  const hasReferences = job.days.some((day) =>
-    job.needs.every((serving) => serving.some((id) => (inDate.get(id) ?? -1) >= day)),
-  );
-  if (!hasReferences) return { code: 'no-reference' };
-  return { code: instrument.dueOn > (days.at(-1) ?? '') ? 'due-later' : 'no-room' };
+  const last = days.at(-1) ?? '';
+  return ({ instrument, openJob }) => {
+    if (openJob !== null) return { code: 'in-hand', jobId: openJob.id, stage: openJob.stage };
+    const job = jobs.get(instrument.id);
+    if (job === undefined || job.days.length === 0) return { code: 'no-shutdown' };
+    const hasReferences = job.days.some((day) =>
+      job.needs.every((serving) => serving.some((id) => (inDate.get(id) ?? -1) >= day)),
+    );
+    if (!hasReferences) return { code: 'no-reference' };
+    return { code: instrument.dueOn > last ? 'due-later' : 'no-room' };
+  };
 }
 
 /** The plan of some days as it stands, checked anew: what was possible when it was made may not be any more. */
@@ -57,6 +62,7 @@ export async function loadWeek(db: Queryable, first: string, count: number): Pro
       references,
     })),
   );
+  const whyOf = reasons(ground);
   const all = await plannedOn(db, first, days.at(-1) ?? first);
   return {
     ...ground,
@@ -67,7 +73,7 @@ export async function loadWeek(db: Queryable, first: string, count: number): Pro
     clashes: clashesOf(problem, placed),
     notPlaced: candidates
       .filter(({ planned }) => planned === null)
-      .map((candidate) => ({ candidate, why: whyNot(ground, candidate) })),
+      .map((candidate) => ({ candidate, why: whyOf(candidate) })),
     done: all.filter(({ doneByJob }) => doneByJob !== null),
   };
 }
