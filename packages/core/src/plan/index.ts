@@ -13,3 +13,4 @@ export {
 export { type Assigned, startsOf, timed, walkOrder, wayMinutes } from './timeline';
 export { isFor, type PlanUnit, unitsOf, WAY_COST, worthOn } from './units';
 export { planWorth } from './worth';
+export { type Way, waysOut } from './ways';
