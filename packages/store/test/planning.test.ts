@@ -7,7 +7,7 @@ import { fixPlanned, keepPlan, putPlanned, takeOutOfPlan } from '../src/planning
 import { markDone, markUndone } from '../src/planning/done';
 import { askPlan, lastMaking, stopPlan, workPlan, type MakePlan } from '../src/planning/making';
 import { planGround, withFixed } from '../src/planning/problem';
-import { loadWeek } from '../src/planning/week';
+import { loadWeek, plannedWalks, waysOf } from '../src/planning/week';
 import { addInstrument, findInstrument } from '../src/registers/instruments';
 import { entry, openWorks, RANGE, TAG, TODAY } from './works';
 
@@ -17,10 +17,10 @@ const idOf: Record<string, number> = {};
 const job = (tag: string): string => String(idOf[tag]);
 /** From Monday to Sunday. */
 const ground = () => planGround(base.app, TODAY, 7);
-const week = () => loadWeek(base.app, TODAY, 7);
+const week = () => loadWeek(base.app, TODAY, 7, TODAY);
 const planAnew = async () => {
   const now = await ground();
-  const problem = withFixed(now);
+  const problem = withFixed(now, TODAY);
   const plan = firstCome(problem);
   await base.app.transaction((tx) => keepPlan(tx, planner, now, plan));
   return { problem, plan };
@@ -214,11 +214,71 @@ describe('a plan', () => {
     );
   });
 
-  it('says of one whose job is open that it is in hand', async () => {
+  it('of one day leaves what stands on others', async () => {
+    const { revision = 0 } = (await stands()).get(job('PT-OLD')) ?? {};
+    await put('PT-OLD', revision, '2026-05-07');
+    await base.app.transaction((tx) => fixPlanned(tx, planner, idOf['PT-OLD'] ?? 0, revision + 1, false));
+    const before = await stands();
+    const friday = await planGround(base.app, '2026-05-08', 1);
+    const problem = withFixed(friday, TODAY);
+    expect(problem.jobs.some(({ id }) => id === job('PT-OLD'))).toBe(false);
+    await base.app.transaction((tx) => keepPlan(tx, planner, friday, firstCome(problem)));
+    const after = await stands();
+    for (const [id, planned] of before)
+      if (planned.day !== '2026-05-08') expect(after.get(id)).toEqual(planned);
+  });
+
+  it('says of one that is read that it is in hand, and of one planned on a past day that it was not done', async () => {
     const jobId = await openJob(base.app, works.technician, 'PT-NEVER', 'due');
-    const { notPlaced } = await week();
-    const found = notPlaced.find(({ candidate }) => candidate.instrument.tag === 'PT-NEVER');
-    expect(found?.why).toEqual({ code: 'in-hand', jobId, stage: 'brief' });
+    const whyOf = async (tag: string, today = TODAY) =>
+      (await loadWeek(base.app, today, 7, today)).notPlaced.find(
+        ({ candidate }) => candidate.instrument.tag === tag,
+      )?.why;
+    // Nothing is read yet: a plan can still have it.
+    expect(await whyOf('PT-NEVER')).toEqual({ code: 'no-shutdown' });
+    await base.owner.query(`update job set stage = 'sign' where id = $1`, [jobId]);
+    expect(await whyOf('PT-NEVER')).toEqual({ code: 'in-hand', jobId, stage: 'sign' });
+    await base.owner.query(`update job set stage = 'brief' where id = $1`, [jobId]);
+    expect(await whyOf('PT-OLD', '2026-05-11')).toEqual({ code: 'not-done', day: '2026-05-07' });
+    expect(await whyOf('PT-OLD')).toBeUndefined();
+  });
+
+  it('takes along what is isolated with one that comes due, and what is asked for', async () => {
+    const tagsFor = async (also: number | null) =>
+      (await planGround(base.app, TODAY, 7, also)).candidates.map(({ instrument }) => instrument.tag);
+    await base.owner.query(
+      `update instrument set isolated_with = 'rack', area = 'kiln' where tag = any($1)`,
+      [['PT-OLD', 'PT-FAR']],
+    );
+    const far = idOf['PT-FAR'] ?? 0;
+    await base.owner.query('delete from planned where instrument_id = $1', [far]);
+    expect(await tagsFor(null)).not.toContain('PT-FAR');
+    expect(await tagsFor(far)).toContain('PT-FAR');
+    await base.owner.query(`update instrument set due_on = '2026-07-20' where id = $1`, [far]);
+    expect(await tagsFor(null)).toContain('PT-FAR');
+    await base.owner.query(`update instrument set due_on = '2026-09-20', isolated_with = '' where id = $1`, [
+      far,
+    ]);
+    await base.owner.query(`update instrument set isolated_with = '' where tag = 'PT-OLD'`);
+  });
+
+  it('has walks with the times of the week, and ways out on the days that are left', async () => {
+    const now = await week();
+    const walks = await plannedWalks(base.app, TODAY, '2026-05-10');
+    expect(walks.length).toBeGreaterThan(2);
+    expect(new Map(walks.map(({ instrumentId, start }) => [String(instrumentId), start]))).toEqual(
+      new Map(now.placed.map(({ job: id, start }) => [id, start])),
+    );
+    const keys = walks.map(
+      ({ day, personId, start }) => `${day} ${personId} ${String(start).padStart(4, '0')}`,
+    );
+    expect(keys).toEqual([...keys].sort());
+    // The only reference that serves runs out on Monday: no way is on a later day, and on Tuesday Monday is past.
+    const ways = waysOf(now, idOf['PT-OLD'] ?? 0, TODAY);
+    expect(ways.map(({ day }) => day)).toEqual(ways.map(() => 0));
+    expect(ways.length).toBeGreaterThan(0);
+    expect(waysOf(now, idOf['PT-OLD'] ?? 0, '2026-05-05')).toEqual([]);
+    expect(waysOf(now, idOf['PT-OLD'] ?? 0, '2026-05-11')).toEqual([]);
   });
 });
 

@@ -60,9 +60,8 @@ async function insertRows(
 }
 
 /**
- * Keeps a plan that was made: what is neither fixed nor done gives way to it on its days, and is taken from other days where it is in it.
- * What was fixed elsewhere stays,
- * unless its day is past: it was not done.
+ * Keeps a plan that was made: what is neither fixed nor done gives way to it on its days. What stands elsewhere stays, unless its day is
+ * past: it was not done.
  * @returns how many were kept
  * @throws StoreError `unknown-person`, `not-allowed`
  */
@@ -77,8 +76,8 @@ export async function keepPlan(
   const ids = plan.map(({ job }) => Number(job));
   await tx.query(
     `delete from planned where done_by_job is null
-       and (not is_fixed and day between $1 and $2 or (not is_fixed or day < $1) and instrument_id = any($3))`,
-    [days[0], days.at(-1), ids],
+       and (not is_fixed and day between $1 and $2 or day < $4 and instrument_id = any($3))`,
+    [days[0], days.at(-1), ids, actor.today],
   );
   const standing = await tx.query<{ id: number }>(
     `select instrument_id as id from planned where done_by_job is null and instrument_id = any($1)

@@ -135,7 +135,7 @@ export async function workPlan(db: Database, work: Work, make: MakePlan): Promis
     );
     if (asked === undefined) return;
     const ground = await planGround(db, asked.firstDay, asked.days);
-    const problem = withFixed(ground);
+    const problem = withFixed(ground, work.day);
     const made = await make(problem, async (part) => {
       const beaten = await db.query(
         `update plan_making set part = greatest(part, $2), beat_at = now() where id = $1 and state = 'runs' returning id`,

@@ -13,6 +13,8 @@ import { planSite, shutdownsIn, workersOn, type PlanSite, type Shutdown, type Wo
 
 /** How far beyond its last day a plan looks for what can be done along the way, days. */
 const LEAD_DAYS = 14;
+/** How much further for what is isolated with one of those: it is done while it is isolated. */
+const TOGETHER_DAYS = 60;
 /** How much hangs on an instrument; common practice is the order, the figures are ours. */
 const WEIGHT: Readonly<Record<Criticality, number>> = {
   'safety function': 4,
@@ -53,6 +55,7 @@ export interface PlanGround {
   readonly workers: readonly Worker[];
   readonly shutdowns: readonly Shutdown[];
   readonly candidates: readonly Candidate[];
+  readonly references: readonly Reference[];
   readonly problem: PlanProblem;
 }
 
@@ -71,20 +74,32 @@ export const plannedOn = (db: Queryable, firstDay: string, lastDay: string): Pro
 export const daysFrom = (first: string, count: number): string[] =>
   Array.from({ length: count }, (_, later) => dayjs(first).add(later, 'day').format('YYYY-MM-DD'));
 
-/** In service, and due by a day or planned already. */
-async function candidatesFor(db: Queryable, days: readonly string[]): Promise<Candidate[]> {
+/** In service, and due by a day, isolated with one that is, planned already, or asked for. */
+async function candidatesFor(
+  db: Queryable,
+  days: readonly string[],
+  also: number | null,
+): Promise<Candidate[]> {
   const last = days.at(-1) ?? '';
-  const horizon = dayjs(last).add(LEAD_DAYS, 'day').format('YYYY-MM-DD');
+  const horizon = dayjs(last).add(LEAD_DAYS, 'day');
   const rows = await db.query<{ id: number; job: Candidate['openJob']; planned: number | null }>(
     `select instrument.id, planned.id as planned,
        (select json_build_object('id', job.id, 'stage', stage) from job
         where instrument_id = instrument.id and cancelled_at is null and (signed_at is null or stage = 'review')
         order by id desc limit 1) as job
      from instrument left join planned on planned.instrument_id = instrument.id and done_by_job is null
-     where state = 'in service' and (due_on <= $1 or planned.day between $2 and $3)
+     where state = 'in service' and (due_on <= $1 or planned.day between $2 and $3 or instrument.id = $4
+       or due_on <= $5 and isolated_with <> '' and (area, isolated_with) in (
+         select area, isolated_with from instrument where state = 'in service' and isolated_with <> '' and due_on <= $1))
      -- What is planned is never left out.
-     order by planned.id is null, due_on, instrument.id limit ${MOST_JOBS}`,
-    [horizon, days[0], last],
+     order by instrument.id is distinct from $4, planned.id is null, due_on, instrument.id limit ${MOST_JOBS}`,
+    [
+      horizon.format('YYYY-MM-DD'),
+      days[0],
+      last,
+      also,
+      horizon.add(TOGETHER_DAYS, 'day').format('YYYY-MM-DD'),
+    ],
   );
   const [instruments, planned] = await Promise.all([
     instrumentsOf(
@@ -104,8 +119,8 @@ async function candidatesFor(db: Queryable, days: readonly string[]): Promise<Ca
 
 /** What is read already is not planned any more. */
 const READ: readonly (Stage | 'review')[] = ['return', 'sign', 'review'];
-const isToDo = ({ openJob, planned }: Candidate): boolean =>
-  planned !== null || openJob === null || !READ.includes(openJob.stage);
+export const isRead = ({ openJob }: Candidate): boolean => openJob !== null && READ.includes(openJob.stage);
+const isToDo = (candidate: Candidate): boolean => candidate.planned !== null || !isRead(candidate);
 
 const SIDES: readonly Side[] = ['input', 'output'];
 
@@ -158,13 +173,34 @@ const lastDays = (references: readonly Reference[], first: string): Map<string, 
     ]),
   );
 
+/** Where an instrument stands in the walk, and what is isolated with it. */
+export const walked = ({
+  id,
+  area,
+  walk,
+  isolatedWith,
+}: Instrument): Pick<PlanJob, 'id' | 'area' | 'walk' | 'group'> => ({
+  id: String(id),
+  area,
+  walk: walk ?? 0,
+  group: isolatedWith === '' ? null : isolatedWith,
+});
+
 function urgencyOf(dueOn: string, [first = '', ...rest]: readonly string[]): number {
   if (dueOn < first) return URGENCY.overdue;
   return dueOn <= (rest.at(-1) ?? first) ? URGENCY.within : URGENCY.after;
 }
 
-/** What is known of the works when a plan is made or looked at. */
-export async function planGround(db: Queryable, first: string, count: number): Promise<PlanGround> {
+/**
+ * What is known of the works when a plan is made or looked at.
+ * @param also an instrument that is looked at whenever it is due
+ */
+export async function planGround(
+  db: Queryable,
+  first: string,
+  count: number,
+  also: number | null = null,
+): Promise<PlanGround> {
   const days = daysFrom(first, count);
   const last = days.at(-1) ?? first;
   const [site, workers, shutdowns, references, minutes, candidates] = await Promise.all([
@@ -173,16 +209,13 @@ export async function planGround(db: Queryable, first: string, count: number): P
     shutdownsIn(db, first, last),
     listReferences(db),
     minutesByModel(db),
-    candidatesFor(db, days),
+    candidatesFor(db, days, also),
   ]);
   const serving = new Serving(references, first);
   const inDate = lastDays(references, first);
   const jobs = candidates.filter(isToDo).map(({ instrument, planned }): PlanJob => ({
-    id: String(instrument.id),
+    ...walked(instrument),
     minutes: planned?.minutes ?? Math.round(minutes.get(instrument.body.model) ?? USUAL_MINUTES),
-    area: instrument.area,
-    walk: instrument.walk ?? 0,
-    group: instrument.isolatedWith === '' ? null : instrument.isolatedWith,
     days: daysOf(instrument, days, shutdowns),
     weight: WEIGHT[instrument.criticality] * urgencyOf(instrument.dueOn, days),
     // What is late already loses with each day of the plan.
@@ -196,6 +229,7 @@ export async function planGround(db: Queryable, first: string, count: number): P
     workers,
     shutdowns,
     candidates,
+    references,
     problem: {
       days: count,
       jobs,
@@ -208,31 +242,25 @@ export async function planGround(db: Queryable, first: string, count: number): P
 }
 
 /**
- * The same for a solver: what somebody fixed has no other day, person or reference, whatever it clashes with; what is fixed on a later day
- * stays out. One that was fixed on a day that is past is free again: it was not done.
+ * The same for a solver: what somebody fixed has no other day, person or reference, whatever it clashes with; what stands on another day
+ * stays there. What stands on a day that is past is free again: it was not done.
+ * @param today ISO date
  */
-export function withFixed({ problem, candidates, days }: PlanGround): PlanProblem {
-  const fixed = new Map(
+export function withFixed({ problem, candidates, days }: PlanGround, today: string): PlanProblem {
+  const standing = new Map(
     candidates.flatMap(({ planned }) =>
-      planned?.isFixed === true && days.includes(planned.day)
-        ? [[String(planned.instrumentId), planned] as const]
-        : [],
+      planned === null ? [] : [[String(planned.instrumentId), planned] as const],
     ),
   );
-  const last = days.at(-1) ?? '';
-  const later = new Set(
-    candidates.flatMap(({ planned }) =>
-      planned?.isFixed === true && planned.day > last ? [String(planned.instrumentId)] : [],
-    ),
-  );
-  const own = problem.jobs.filter(({ id }) => !later.has(id));
   return {
     ...problem,
-    jobs: own.map((job) => {
-      const there = fixed.get(job.id);
-      if (there === undefined) return job;
+    jobs: problem.jobs.flatMap((job) => {
+      const there = standing.get(job.id);
+      if (there === undefined) return [job];
+      if (!days.includes(there.day)) return there.day < today ? [job] : [];
+      if (!there.isFixed) return [job];
       const needs = job.needs.map((all, place) => [there.references[place] ?? all[0] ?? '']);
-      return { ...job, days: [days.indexOf(there.day)], needs, fixedTo: String(there.personId) };
+      return [{ ...job, days: [days.indexOf(there.day)], needs, fixedTo: String(there.personId) }];
     }),
   };
 }

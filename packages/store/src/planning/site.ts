@@ -53,7 +53,9 @@ export const shutdownsIn = (db: Queryable, firstDay: string, lastDay: string): P
 export interface Worker {
   readonly id: number;
   readonly name: string;
-  /** Minutes at work, day by day of what is planned; none where away. */
+  /** Minutes at work from Monday to Sunday. */
+  readonly week: readonly number[];
+  /** The same day by day of what is planned; none where away. */
   readonly minutes: readonly number[];
 }
 
@@ -69,6 +71,7 @@ export async function workersOn(db: Queryable, days: readonly string[]): Promise
   return people.map(({ id, name, week }) => ({
     id,
     name,
+    week,
     minutes: days.map((day) => {
       const isAway = away.some((one) => one.personId === id && one.firstDay <= day && day <= one.lastDay);
       return isAway ? 0 : (week[(dayjs(day).day() + 6) % 7] ?? 0);

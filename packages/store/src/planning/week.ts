@@ -1,11 +1,25 @@
 /** A plan as it stands: who is where when, what of it clashes, and what found no place. */
-import { clashesOf, timed, type Clash, type Placed } from '@barys/core/plan';
+import { clashesOf, timed, waysOut, type Clash, type Placed, type Way } from '@barys/core/plan';
 import type { Queryable } from '../db/database';
 import type { Stage } from '../jobs/stages';
-import { planGround, plannedOn, type Candidate, type PlanGround, type Planned } from './problem';
+import type { Instrument } from '../registers/instrument';
+import { instrumentsOf } from '../registers/instruments';
+import {
+  isRead,
+  planGround,
+  plannedOn,
+  walked,
+  type Candidate,
+  type PlanGround,
+  type Planned,
+} from './problem';
+import { planSite } from './site';
 
 /** Why an instrument that could be planned is not. */
 export type WhyNot =
+  /** It stood on a day that is past. */
+  | { readonly code: 'not-done'; readonly day: string }
+  /** All of it is read, and nothing is left for a plan. */
   | { readonly code: 'in-hand'; readonly jobId: number; readonly stage: Stage | 'review' }
   | { readonly code: 'no-shutdown' }
   | { readonly code: 'no-reference' }
@@ -30,8 +44,11 @@ function reasons({ days, problem }: PlanGround): (candidate: Candidate) => WhyNo
   const jobs = new Map(problem.jobs.map((job) => [Number(job.id), job]));
   const inDate = new Map(problem.references.map(({ id, lastDay }) => [id, lastDay]));
   const last = days.at(-1) ?? '';
-  return ({ instrument, openJob }) => {
-    if (openJob !== null) return { code: 'in-hand', jobId: openJob.id, stage: openJob.stage };
+  return (candidate) => {
+    const { instrument, openJob, planned } = candidate;
+    if (planned !== null) return { code: 'not-done', day: planned.day };
+    if (openJob !== null && isRead(candidate))
+      return { code: 'in-hand', jobId: openJob.id, stage: openJob.stage };
     const job = jobs.get(instrument.id);
     if (job === undefined || job.days.length === 0) return { code: 'no-shutdown' };
     const hasReferences = job.days.some((day) =>
@@ -42,9 +59,19 @@ function reasons({ days, problem }: PlanGround): (candidate: Candidate) => WhyNo
   };
 }
 
-/** The plan of some days as it stands, checked anew: what was possible when it was made may not be any more. */
-export async function loadWeek(db: Queryable, first: string, count: number): Promise<Week> {
-  const ground = await planGround(db, first, count);
+/**
+ * The plan of some days as it stands, checked anew: what was possible when it was made may not be any more.
+ * @param today ISO date
+ * @param also an instrument that is among those that are not placed, whenever it is due
+ */
+export async function loadWeek(
+  db: Queryable,
+  first: string,
+  count: number,
+  today: string,
+  also: number | null = null,
+): Promise<Week> {
+  const ground = await planGround(db, first, count, also);
   const { days, candidates, problem } = ground;
   const there = new Map(
     candidates.flatMap(({ planned }) =>
@@ -62,8 +89,9 @@ export async function loadWeek(db: Queryable, first: string, count: number): Pro
       references,
     })),
   );
-  const whyOf = reasons(ground);
   const all = await plannedOn(db, first, days.at(-1) ?? first);
+  const whyOf = reasons(ground);
+  const past = first < today ? first : today;
   return {
     ...ground,
     placed: placed.flatMap((one) => {
@@ -72,8 +100,66 @@ export async function loadWeek(db: Queryable, first: string, count: number): Pro
     }),
     clashes: clashesOf(problem, placed),
     notPlaced: candidates
-      .filter(({ planned }) => planned === null)
+      .filter(({ planned }) => planned === null || planned.day < past)
       .map((candidate) => ({ candidate, why: whyOf(candidate) })),
     done: all.filter(({ doneByJob }) => doneByJob !== null),
   };
+}
+
+/**
+ * Where an instrument can be done on the days from today on without breaking anything, the nearest to where it stands first.
+ * @param week with the instrument in it or among those that are not placed
+ */
+export function waysOf({ problem, placed, days }: Week, instrumentId: number, today: string): Way[] {
+  const from = days.findIndex((day) => day >= today);
+  const jobs = problem.jobs.map((job) => ({
+    ...job,
+    days: from < 0 ? [] : job.days.filter((day) => day >= from),
+  }));
+  return waysOut(
+    { ...problem, jobs },
+    placed.map(({ planned: _, ...one }) => one),
+    String(instrumentId),
+  );
+}
+
+/** Something that is planned, with its time and what there is to know on the way to it. */
+export interface OnTheWay extends Planned {
+  /** Minutes after the start of work. */
+  readonly start: number;
+  readonly instrument: Instrument;
+}
+
+/** What is planned on some days and not done, day by day and person by person in the order of the walk. */
+export async function plannedWalks(db: Queryable, firstDay: string, lastDay: string): Promise<OnTheWay[]> {
+  const standing = (await plannedOn(db, firstDay, lastDay)).filter(({ doneByJob }) => doneByJob === null);
+  const [site, instruments] = await Promise.all([
+    planSite(db),
+    instrumentsOf(
+      db,
+      standing.map(({ instrumentId }) => instrumentId),
+    ),
+  ]);
+  const days = [...new Set(standing.map(({ day }) => day))].sort();
+  const known = new Map(instruments.map((instrument) => [instrument.id, instrument]));
+  const byJob = new Map(standing.map((planned) => [String(planned.instrumentId), planned]));
+  const jobs = instruments.map((instrument) => ({
+    ...walked(instrument),
+    minutes: byJob.get(String(instrument.id))?.minutes ?? 0,
+  }));
+  const placed = timed(
+    { ...site, jobs },
+    standing.map(({ instrumentId, personId, day, references }) => ({
+      job: String(instrumentId),
+      person: String(personId),
+      day: days.indexOf(day),
+      references,
+    })),
+  );
+  return placed
+    .flatMap(({ job, start }) => {
+      const [planned, instrument] = [byJob.get(job), known.get(Number(job))];
+      return planned === undefined || instrument === undefined ? [] : [{ ...planned, start, instrument }];
+    })
+    .sort((a, b) => a.day.localeCompare(b.day) || a.personId - b.personId || a.start - b.start);
 }

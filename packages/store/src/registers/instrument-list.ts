@@ -42,9 +42,16 @@ export const listQuerySchema = z.object({
   measures: z.enum(['', ...MEASURES]).catch(''),
   kind: z.enum(['', ...PRESSURE_KINDS]).catch(''),
   criticality: z.enum(['', ...CRITICALITIES]).catch(''),
-  /** Overdue, due within so many days, or due in a month that is not past (`2026-05`). */
+  /**
+   * Overdue, overdue but in grace, overdue beyond grace, due within so many days, due in a month that is not past (`2026-05`), or on a
+   * day (`2026-05-31`).
+   */
   due: z
-    .union([z.enum(['', 'overdue', '7', '30', '90']), z.string().regex(/^\d{4}-(0[1-9]|1[0-2])$/)])
+    .union([
+      z.enum(['', 'overdue', 'grace', 'late', '7', '30', '90']),
+      z.string().regex(/^\d{4}-(0[1-9]|1[0-2])$/),
+      z.iso.date(),
+    ])
     .catch(''),
   sort: z.enum(orders).catch('dueOn'),
   dir: z.enum(['asc', 'desc']).catch('asc'),
@@ -74,6 +81,9 @@ export interface InstrumentPage {
 /** In a LIKE pattern, what was typed stands for itself. */
 export const escapeLike = (word: string): string => word.replace(/[\\%_]/g, (sign) => `\\${sign}`);
 
+/** Days after its due date on which an instrument is in grace. */
+export const GRACE_SQL = '(select coalesce(max(grace_days), 0) from installation)';
+
 function conditionsOf(query: ListQuery, today: string): { where: string; values: unknown[] } {
   const conditions: string[] = [];
   const values: unknown[] = [];
@@ -86,6 +96,11 @@ function conditionsOf(query: ListQuery, today: string): { where: string; values:
   for (const column of ['area', 'owner', 'state', 'measures', 'kind', 'criticality'] as const)
     if (query[column] !== '') add((place) => `${column} = ${place}`, query[column]);
   if (query.due === 'overdue') add((place) => `due_on < ${place}`, today);
+  else if (query.due === 'late') add((place) => `due_on < ${place}::date - ${GRACE_SQL}`, today);
+  else if (query.due === 'grace') {
+    add((place) => `due_on < ${place}`, today);
+    add((place) => `due_on >= ${place}::date - ${GRACE_SQL}`, today);
+  } else if (query.due.length === 10) add((place) => `due_on = ${place}`, query.due);
   else if (query.due.includes('-')) {
     add((place) => `due_on >= ${place}`, [`${query.due}-01`, today].sort().at(-1));
     add((place) => `due_on < ${place}::date + interval '1 month'`, `${query.due}-01`);
