@@ -5,7 +5,7 @@ const floors = {
   rig: ['core'],
   link: ['core', 'rig'],
   plan: ['core'],
-  demo: ['core', 'rig', 'store'],
+  demo: ['core', 'rig', 'store', 'plan'],
   web: ['core', 'store', 'rig', 'plan'],
   scripts: ['core', 'rig', 'store', 'demo', 'plan'],
   e2e: ['scripts'],

@@ -47,6 +47,7 @@ import references from './data/references.json' with { type: 'json' };
 import { plantHotCheck, plantLevelJobs, plantVessels } from './levels';
 import { plantLoops } from './loops';
 import { plantPast, type WithPast } from './past';
+import { plantPlan } from './planning';
 import { plantProcedures, procedureFor } from './procedures';
 import { makeVisit, OLDEST_MONTHS, pastVisits, type DemoInstrument } from './visits';
 
@@ -245,6 +246,7 @@ export async function plantDemo(url: string, now: Date): Promise<boolean> {
     if ((await findSite(db)) !== null) return false;
     await db.transaction((tx) => plant(tx, dayjs(now)));
     await plantAdvice(db, dayjs(now));
+    await plantPlan(db, dayjs(now));
     return true;
   } finally {
     await db.close();

@@ -7,7 +7,15 @@ import { Failure } from './failure';
 import { ROOT, WEB } from './paths';
 import { startChild } from './processes';
 
-const SOURCES = ['apps/web', 'packages/core', 'packages/store', 'package-lock.json', 'tsconfig.base.json'];
+const SOURCES = [
+  'apps/web',
+  'packages/core',
+  'packages/plan',
+  'packages/rig',
+  'packages/store',
+  'package-lock.json',
+  'tsconfig.base.json',
+];
 const NOT_SOURCE = /^(node_modules|\.next|test|next-env\.d\.ts|.*\.test\.tsx?|.*\.tsbuildinfo)$/;
 const STAMP = `${WEB}/.next/barys-sources`;
 
@@ -32,6 +40,7 @@ function hashOfSources(): string {
 const BESIDE = {
   'compute-worker': 'compute/worker.ts',
   'calculation-worker': 'compute/calculation-worker.ts',
+  'plan-worker': 'compute/plan-worker.ts',
   front: 'front.ts',
 };
 const fileOf = (name: string): string => `${WEB}/.next/${name}.mjs`;
@@ -46,7 +55,7 @@ async function buildBeside(name: keyof typeof BESIDE): Promise<void> {
     target: 'node20',
     minify: true,
     alias: { '@': WEB },
-    external: ['pg', 'pino', '@node-rs/argon2'],
+    external: ['pg', 'pino', '@node-rs/argon2', 'highs'],
     // Some of its packages still call require.
     banner: {
       js: "import { createRequire } from 'node:module'; const require = createRequire(import.meta.url);",

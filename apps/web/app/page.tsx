@@ -1,11 +1,13 @@
 import { countOpenJobs, jobsSentBack, jobsToReview, openJobs } from '@barys/store/jobs';
 import { findSite } from '@barys/store/people';
+import { dueStanding, plannedWalks, planSite } from '@barys/store/planning';
 import { instrumentsDueNext, openFindings, referencesDueBy } from '@barys/store/registers';
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
 import dayjs from 'dayjs';
 import { database } from '@/server/database';
 import { localDate, showDate } from '@/server/dates';
+import { actingPerson } from '@/server/person';
 import { Columns } from '@/ui/Columns';
 import {
   DueNext,
@@ -14,18 +16,39 @@ import {
   RunningOut,
   SentBackSheet,
   ToReviewSheet,
+  YoursSheet,
 } from '@/places/today/sheets';
 
 export const metadata = { title: 'Today' };
 
 const REFERENCE_NOTICE_DAYS = 30;
 const LINES = 8;
+/** What is planned for the person is shown so far ahead: over a weekend too. */
+const AHEAD_DAYS = 4;
 
 export default async function TodayPage() {
   const db = database();
   const now = new Date();
   const today = localDate(now);
-  const [site, sentBack, findings, openCount, jobs, toReview, instruments, references] = await Promise.all([
+  const ahead = dayjs(today).add(AHEAD_DAYS, 'day').format('YYYY-MM-DD');
+  const [
+    person,
+    planned,
+    standing,
+    ways,
+    site,
+    sentBack,
+    findings,
+    openCount,
+    jobs,
+    toReview,
+    instruments,
+    references,
+  ] = await Promise.all([
+    actingPerson(),
+    plannedWalks(db, today, ahead),
+    dueStanding(db, today),
+    planSite(db),
     findSite(db),
     jobsSentBack(db, LINES),
     openFindings(db, LINES),
@@ -46,8 +69,15 @@ export default async function TodayPage() {
           inHand={new Map(jobs.map((job) => [job.tag, job.id]))}
           site={site}
           today={today}
+          standing={standing}
+          graceDays={ways.graceDays}
         />
         <Box sx={{ display: 'grid', gap: 2 }}>
+          <YoursSheet
+            planned={planned.filter(({ personId }) => personId === person?.id)}
+            today={today}
+            dayBegins={ways.dayBegins}
+          />
           <SentBackSheet sentBack={sentBack} />
           <FindingsSheet findings={findings} />
           <OpenJobsSheet jobs={jobs} openCount={openCount} />

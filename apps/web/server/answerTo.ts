@@ -9,7 +9,8 @@ export const log = logOf('barys');
 
 /** The answer to an error that the person can do something about; null for one that they cannot. */
 export function answerTo(error: unknown): Answer | null {
-  if (error instanceof StoreError || error instanceof CoreError) return { error: error.message };
+  if (error instanceof StoreError) return { error: error.message };
+  if (error instanceof CoreError) return { error: error.message, field: error.field };
   if (error instanceof z.ZodError) {
     const [issue] = error.issues;
     return { error: issue?.message ?? 'The entry is not complete.', field: issue?.path.join('.') };

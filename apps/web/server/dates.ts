@@ -16,6 +16,17 @@ export function setZone(zone: string): void {
 
 const atSite = (at: Date): Dayjs => (kept.barysZone === undefined ? dayjs(at) : dayjs(at).tz(kept.barysZone));
 
+/**
+ * A moment of a day where the site is.
+ * @param day ISO date
+ * @param clock `07:00`
+ */
+export const momentAt = (day: string, clock: string): Date =>
+  (kept.barysZone === undefined
+    ? dayjs(`${day} ${clock}`)
+    : dayjs.tz(`${day} ${clock}`, kept.barysZone)
+  ).toDate();
+
 /** ISO date where the site is. */
 export const localDate = (at: Date): string => atSite(at).format('YYYY-MM-DD');
 /** @param date a moment, or a day as ISO date, which is the same everywhere */

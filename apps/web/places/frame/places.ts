@@ -13,6 +13,7 @@ export const PLACES: readonly Place[] = [
   { name: 'Bench', path: '/bench', isEveryday: false },
   { name: 'Workshop', path: '/workshop', isEveryday: false },
   { name: 'Practice', path: '/practice', isEveryday: false },
+  { name: 'Planning', path: '/planning', isEveryday: false },
   { name: 'Insight', path: '/insight', isEveryday: false },
   { name: 'Office', path: '/office', isEveryday: false },
 ];

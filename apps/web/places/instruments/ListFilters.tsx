@@ -11,6 +11,8 @@ import { CRITICALITIES, MEASURES, STATES } from './words';
 
 const DUE: readonly (readonly [string, string])[] = [
   ['overdue', 'overdue'],
+  ['grace', 'overdue, in grace'],
+  ['late', 'overdue, past grace'],
   ['7', 'within a week'],
   ['30', 'within 30 days'],
   ['90', 'within 90 days'],

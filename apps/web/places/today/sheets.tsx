@@ -1,11 +1,14 @@
 /** The sheets of Today: each says what waits, and where to go for it. */
 import type { JobLine, jobsSentBack } from '@barys/store/jobs';
 import type { Site } from '@barys/store/people';
+import type { DueStanding, OnTheWay } from '@barys/store/planning';
 import type { Instrument, OpenFinding, referencesDueBy } from '@barys/store/registers';
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
 import Link from 'next/link';
 import { STAGE_WORD } from '@/places/jobs/words';
+import { DueCounts } from '@/places/planning/DueCounts';
+import { clockAt, dayWord, dueState } from '@/places/planning/words';
 import { dueInWords, showDate, showMoment } from '@/server/dates';
 import { LineLink } from '@/ui/LineLink';
 import { LinkButton } from '@/ui/LinkButton';
@@ -31,31 +34,81 @@ export function DueNext({
   inHand,
   site,
   today,
+  standing,
+  graceDays,
 }: {
   instruments: readonly Instrument[];
   inHand: ReadonlyMap<string, number>;
   site: Site | null;
   today: string;
+  standing: DueStanding;
+  graceDays: number;
 }) {
+  const below = ({ tag, dueOn }: Instrument): string => {
+    if (inHand.has(tag)) return `job ${inHand.get(tag)} is open`;
+    return dueState(dueOn, today, graceDays) === 'in grace'
+      ? `${showDate(dueOn)}, in grace`
+      : showDate(dueOn);
+  };
   return (
-    <Sheet title="Due next">
-      {instruments.length === 0 && <FirstSteps site={site} />}
+    <Sheet
+      title="Due next"
+      aside={
+        <Link prefetch={false} href="/planning/due">
+          calendar and list
+        </Link>
+      }
+    >
+      {instruments.length === 0 ? (
+        <FirstSteps site={site} />
+      ) : (
+        <DueCounts standing={standing} graceDays={graceDays} />
+      )}
       {instruments.map((instrument) => (
         <LineLink
           key={instrument.id}
           href={`/instruments/${instrument.tag}`}
           name={instrument.tag}
           about={`${instrument.service} · ${instrument.area}`}
+          aside={<Due on={instrument.dueOn} today={today} below={below(instrument)} />}
+        />
+      ))}
+    </Sheet>
+  );
+}
+
+/** What is planned for whoever looks, today and on the next day that has something. */
+export function YoursSheet({
+  planned,
+  today,
+  dayBegins,
+}: {
+  planned: readonly OnTheWay[];
+  today: string;
+  dayBegins: string;
+}) {
+  const [first] = planned;
+  if (first === undefined) return null;
+  const own = planned.filter(({ day }) => day === first.day);
+  return (
+    <Sheet
+      title={first.day === today ? 'Planned for you today' : `Planned for you, ${dayWord(first.day)}`}
+      aside={
+        <Link prefetch={false} href={`/planning/walks?person=${first.personId}`}>
+          your walks
+        </Link>
+      }
+    >
+      {own.map(({ id, start, minutes, references, instrument }) => (
+        <LineLink
+          key={id}
+          href={`/instruments/${encodeURIComponent(instrument.tag)}`}
+          name={`${clockAt(dayBegins, start)} · ${instrument.tag}`}
+          about={`${instrument.service} · ${instrument.area}`}
           aside={
-            <Due
-              on={instrument.dueOn}
-              today={today}
-              below={
-                inHand.has(instrument.tag)
-                  ? `job ${inHand.get(instrument.tag)} is open`
-                  : showDate(instrument.dueOn)
-              }
-            />
+            <Typography variant="body2" sx={{ color: 'text.secondary' }}>
+              {minutes} min{references.length === 0 ? '' : `, ${references.join(', ')}`}
+            </Typography>
           }
         />
       ))}

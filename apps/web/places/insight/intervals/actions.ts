@@ -4,12 +4,12 @@ import { askCalculation, stopCalculation } from '@barys/store/intervals';
 import { z } from 'zod';
 import { act, thenStay } from '@/server/act';
 import type { Answer } from '@/server/answer';
-import { calculateApart } from '@/server/calculation';
+import { workApart } from '@/server/apart';
 
 export async function askCalculationAction(): Promise<Answer> {
   return thenStay(async () => {
     const id = await act(askCalculation);
-    calculateApart(id);
+    workApart('calculation-worker', id);
   });
 }
 

@@ -1,0 +1,146 @@
+import { SCHEDULING_ROLES } from '@barys/store/people';
+import { absencesIn, planSite, shutdownsIn, workersOn } from '@barys/store/planning';
+import { listFacets } from '@barys/store/registers';
+import Stack from '@mui/material/Stack';
+import Typography from '@mui/material/Typography';
+import dayjs from 'dayjs';
+import { AbsenceForm, HoursForm, PlanSiteForm, ShutdownForm, TakeBack } from '@/places/planning/SettingForms';
+import { hoursWord } from '@/places/planning/words';
+import { database } from '@/server/database';
+import { localDate, showDate } from '@/server/dates';
+import { actingPerson } from '@/server/person';
+import { DataTable } from '@/ui/DataTable';
+import { PageHead } from '@/ui/PageHead';
+import { Sheet } from '@/ui/Sheet';
+
+export const metadata = { title: 'Hours and shutdowns' };
+
+/** Absences and shutdowns are listed so far ahead. */
+const AHEAD_DAYS = 400;
+
+const span = ({ firstDay, lastDay }: { firstDay: string; lastDay: string }): string =>
+  firstDay === lastDay ? showDate(firstDay) : `${showDate(firstDay)} to ${showDate(lastDay)}`;
+
+export default async function HoursPage() {
+  const db = database();
+  const today = localDate(new Date());
+  const until = dayjs(today).add(AHEAD_DAYS, 'day').format('YYYY-MM-DD');
+  const [site, workers, absences, shutdowns, { areas }, person] = await Promise.all([
+    planSite(db),
+    workersOn(db, [today]),
+    absencesIn(db, today, until),
+    shutdownsIn(db, today, until),
+    listFacets(db),
+    actingPerson(),
+  ]);
+  const mayChange = person !== null && SCHEDULING_ROLES.includes(person.role);
+  const nameOf = (id: number): string => workers.find((worker) => worker.id === id)?.name ?? 'no longer here';
+  return (
+    <>
+      <PageHead
+        title="Hours and shutdowns"
+        about="What a plan goes by. What is planned already stays where it is and is shown to clash."
+      />
+      <Stack sx={{ gap: 1.5 }}>
+        <Sheet title="Ways, permits and grace">
+          <Typography variant="body2" sx={{ mb: 1.5 }}>
+            A way is that from the shop to an area, from one to the next, or back. A permit is asked for once
+            an area, a person and a day. In grace is what is overdue by at most so many days; what the site
+            allows there is for the site to say.
+          </Typography>
+          {mayChange ? (
+            <PlanSiteForm site={site} />
+          ) : (
+            <Typography>
+              Work begins at {site.dayBegins}; {site.walkMinutes} min a way, {site.permitMinutes} min a
+              permit, {site.graceDays} days of grace. A planner changes this.
+            </Typography>
+          )}
+        </Sheet>
+        <Sheet title="Hours of technicians">
+          {workers.length === 0 && (
+            <Typography sx={{ color: 'text.secondary' }}>
+              No technician works here. An administrator enters people in Office.
+            </Typography>
+          )}
+          {workers.map((worker) =>
+            mayChange ? (
+              <HoursForm key={worker.id} {...worker} />
+            ) : (
+              <Typography key={worker.id}>
+                {worker.name}: {hoursWord(worker.week.reduce((sum, of) => sum + of, 0))} a week
+              </Typography>
+            ),
+          )}
+        </Sheet>
+        <Sheet title="Away">
+          <DataTable
+            label="Away"
+            rows={absences}
+            keyOf={({ id }) => id}
+            none="Nobody is entered as away."
+            columns={[
+              ['Who', ({ personId }) => nameOf(personId)],
+              ['Days', span],
+              ['Why', ({ reason }) => reason],
+              ...(mayChange
+                ? [
+                    [
+                      'Change',
+                      (one: (typeof absences)[number]) => (
+                        <TakeBack
+                          kind="absence"
+                          id={one.id}
+                          label={`Take back the absence of ${nameOf(one.personId)}, ${span(one)}`}
+                        />
+                      ),
+                    ] as const,
+                  ]
+                : []),
+            ]}
+          />
+          {mayChange && workers.length > 0 && (
+            <Stack sx={{ mt: 1.5 }}>
+              <AbsenceForm people={workers.map(({ id, name }) => ({ id, name }))} today={today} />
+            </Stack>
+          )}
+        </Sheet>
+        <Sheet title="Shutdowns">
+          <Typography variant="body2" sx={{ mb: 1 }}>
+            What can be isolated only in a shutdown is planned on these days alone.
+          </Typography>
+          <DataTable
+            label="Shutdowns"
+            rows={shutdowns}
+            keyOf={({ id }) => id}
+            none="No shutdown is entered."
+            columns={[
+              ['Area', ({ area }) => area],
+              ['Days', span],
+              ['What for', ({ what }) => what],
+              ...(mayChange
+                ? [
+                    [
+                      'Change',
+                      (one: (typeof shutdowns)[number]) => (
+                        <TakeBack
+                          kind="shutdown"
+                          id={one.id}
+                          label={`Take back the shutdown of ${one.area}, ${span(one)}`}
+                        />
+                      ),
+                    ] as const,
+                  ]
+                : []),
+            ]}
+          />
+          {mayChange && (
+            <Stack sx={{ mt: 1.5 }}>
+              <ShutdownForm areas={areas} today={today} />
+            </Stack>
+          )}
+        </Sheet>
+      </Stack>
+    </>
+  );
+}

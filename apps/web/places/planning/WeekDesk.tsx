@@ -1,0 +1,134 @@
+'use client';
+import Alert from '@mui/material/Alert';
+import Stack from '@mui/material/Stack';
+import Typography from '@mui/material/Typography';
+import { useEffect, useRef, useState } from 'react';
+import type { Answer } from '@/server/answer';
+import { DONE } from '@/server/answer';
+import { Columns } from '@/ui/Columns';
+import { Refused } from '@/ui/Refused';
+import { Sheet } from '@/ui/Sheet';
+import { CardSheet } from './CardSheet';
+import { NotPlaced } from './NotPlaced';
+import { ReferenceBars } from './ReferenceBars';
+import type { Board, Card } from './shape';
+import { useMoves } from './useMoves';
+import { WalkLine } from './WalkLine';
+import { WeekBoard } from './WeekBoard';
+import { dayWord } from './words';
+
+/** The day whose walk is shown: that of the chosen card, else the first that has one from today on. */
+function walkOf(board: Board, cards: readonly Card[], chosen: Card | undefined) {
+  const open = cards.filter(({ isDone }) => !isDone);
+  const one =
+    chosen?.day === null || chosen === undefined || chosen.isDone
+      ? board.days
+          .filter(({ isPast }) => !isPast)
+          .flatMap(({ day }) => open.filter((card) => card.day === day))[0]
+      : chosen;
+  if (one === undefined) return null;
+  const name = board.people.find(({ id }) => id === one.personId)?.name ?? '';
+  return {
+    title: `Walk, ${dayWord(one.day ?? '')}, ${name}`,
+    cards: open.filter(({ personId, day }) => personId === one.personId && day === one.day),
+  };
+}
+
+/** The week at work: what is chosen, what is moved, what that breaks. */
+export function WeekDesk({
+  board,
+  from,
+  mayChange,
+  asked,
+  unknown,
+  walkMinutes,
+}: {
+  board: Board;
+  /** Monday of the week. */
+  from: string;
+  mayChange: boolean;
+  /** An instrument that the address asks for. */
+  asked: number | null;
+  unknown: string | null;
+  walkMinutes: number;
+}) {
+  const { cards, answer: moveAnswer, move } = useMoves(board.cards);
+  const [chosen, setChosen] = useState<number | null>(asked);
+  const [answer, setAnswer] = useState<Answer>(DONE);
+  const held = useRef<number | null>(null);
+  const all = [...cards, ...board.notPlaced];
+  const card = all.find(({ instrumentId }) => instrumentId === chosen);
+
+  // A card that was moved by keys is another element of the page at its new place: the focus goes with it.
+  useEffect(() => {
+    if (held.current === null) return;
+    document.querySelector<HTMLElement>(`[data-card="${held.current}"]`)?.focus();
+    held.current = null;
+  }, [cards]);
+
+  const sheet = useRef<HTMLDivElement>(null);
+  const choose = ({ instrumentId }: Card) => {
+    setChosen(instrumentId === chosen ? null : instrumentId);
+    // Below the board, where there is no room beside it.
+    if (instrumentId !== chosen) setTimeout(() => sheet.current?.scrollIntoView({ block: 'nearest' }));
+  };
+  const onMove = (moved: Card, personId: number, day: string) => {
+    held.current = moved.instrumentId;
+    setChosen(moved.instrumentId);
+    move(moved, personId, day);
+  };
+  const walk = walkOf(board, cards, card);
+  return (
+    <Columns columns="minmax(0, 1fr) 248px">
+      <Sheet>
+        <WeekBoard
+          board={board}
+          cards={cards}
+          chosen={chosen}
+          mayChange={mayChange}
+          onChoose={choose}
+          onMove={onMove}
+        />
+        {cards.length === 0 && (
+          <Alert severity="info" variant="outlined" sx={{ mt: 1.5 }}>
+            Nothing stands in this week yet. A planner has a plan made of what comes due, or puts in one by
+            one what is not placed.
+          </Alert>
+        )}
+        <ReferenceBars board={board} />
+        {walk !== null && <WalkLine {...walk} walkMinutes={walkMinutes} />}
+        {mayChange && cards.length > 0 && (
+          <Typography variant="body2" sx={{ color: 'text.secondary', mt: 1, displayPrint: 'none' }}>
+            Drag a card to another day or person (with a finger: hold it first), or press an arrow key with
+            Alt held down. What is moved by hand is fixed: planning anew leaves it there.
+          </Typography>
+        )}
+      </Sheet>
+      <Stack sx={{ gap: 1.5, displayPrint: 'none' }}>
+        {(moveAnswer.error ?? answer.error) !== null && (
+          <Refused answer={moveAnswer.error === null ? answer : moveAnswer} />
+        )}
+        {card !== undefined && (
+          <div ref={sheet}>
+            <CardSheet
+              key={card.instrumentId}
+              card={card}
+              board={board}
+              from={from}
+              mayChange={mayChange}
+              onAnswer={setAnswer}
+            />
+          </div>
+        )}
+        <NotPlaced
+          cards={board.notPlaced}
+          unnamed={board.unnamed}
+          chosen={chosen}
+          from={from}
+          unknown={unknown}
+          onChoose={choose}
+        />
+      </Stack>
+    </Columns>
+  );
+}
