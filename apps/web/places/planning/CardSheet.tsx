@@ -23,10 +23,14 @@ function useWays(card: Card, from: string, isWanted: boolean): Found {
   const [found, setFound] = useState<{ readonly of: Card; readonly ways: Found } | null>(null);
   const { instrumentId } = card;
   const look = useCallback(
-    async (signal: AbortSignal) => {
+    async (signal: AbortSignal): Promise<Found> => {
       const address = `/planning/ways?${new URLSearchParams({ from, instrument: String(instrumentId) })}`;
-      const answer = await fetch(address, { signal }).catch(() => null);
-      return answer?.ok === true ? ((await answer.json()) as { ways: WayOut[] }).ways : 'no answer';
+      try {
+        const answer = await fetch(address, { signal });
+        return answer.ok ? ((await answer.json()) as { ways: WayOut[] }).ways : 'no answer';
+      } catch {
+        return 'no answer';
+      }
     },
     [from, instrumentId],
   );

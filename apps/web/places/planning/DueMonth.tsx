@@ -53,8 +53,7 @@ function Day({
         height: 56,
         width: `${100 / 7}%`,
         borderLeft: '1px solid var(--rule)',
-        background: day === chosen ? 'var(--wash)' : 'transparent',
-        opacity: isOfMonth ? 1 : 0.6,
+        background: day === chosen ? 'var(--wash)' : isOfMonth ? 'transparent' : 'var(--paper)',
         boxShadow: day === today ? 'inset 0 3px 0 var(--now)' : 'none',
       }}
     >

@@ -51,8 +51,7 @@ function Cell({
         p: { xs: 0, md: '4px 3px' },
         minHeight: { md: 52 },
         minWidth: 0,
-        background: isOver ? 'var(--wash)' : 'transparent',
-        opacity: day.isPast ? 0.75 : 1,
+        background: isOver ? 'var(--wash)' : day.isPast ? 'var(--paper)' : 'transparent',
         display: { xs: isEmpty && isWorking ? 'none' : 'block', md: 'block' },
       }}
     >
