@@ -335,6 +335,6 @@ test('what comes due stands in a calendar whose days open; settings are kept, an
   await page.goto('/');
   // PT-2107 is four days overdue: of three days of grace none is left.
   await expect(page.getByRole('link', { name: '2 overdue past grace' })).toBeVisible();
-  await page.goto('/office/trail');
-  await expect(page.getByText('set planning').first()).toBeVisible();
+  await page.goto('/office/trail?act=set+planning');
+  await expect(page.getByRole('row', { name: /Planner .*set planning/ }).first()).toBeVisible();
 });
