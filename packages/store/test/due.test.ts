@@ -3,7 +3,7 @@ import { beforeAll, describe, expect, it } from 'vitest';
 import { trailEntries, trailQuerySchema } from '../src/db';
 import { addSite } from '../src/people/site';
 import { putPlanned } from '../src/planning/change';
-import { dueByDay, dueOn, dueStanding } from '../src/planning/due';
+import { dueByDay, dueOn, dueStanding, dueWithin } from '../src/planning/due';
 import {
   absenceSchema,
   addAbsence,
@@ -194,5 +194,9 @@ describe('what comes due', () => {
       ['D-AFTER', null, null],
     ]);
     expect(await dueOn(base.app, '2026-05-11', '2026-05-12', 1)).toHaveLength(1);
+    // Four are due by Sunday and have no place; the one of the Monday after stands in this week.
+    expect(await dueWithin(base.app, '2026-05-04', '2026-05-10')).toEqual({ due: 4, placed: 0 });
+    expect(await dueWithin(base.app, '2026-05-04', '2026-05-11')).toEqual({ due: 5, placed: 1 });
+    expect(await dueWithin(base.app, '2026-05-11', '2026-05-17')).toEqual({ due: 6, placed: 0 });
   });
 });

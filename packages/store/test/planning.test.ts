@@ -245,7 +245,7 @@ describe('a plan', () => {
 
   it('takes along what is isolated with one that comes due, and what is asked for', async () => {
     const tagsFor = async (also: number | null) =>
-      (await planGround(base.app, TODAY, 7, also)).candidates.map(({ instrument }) => instrument.tag);
+      (await planGround(base.app, TODAY, 7, { also })).candidates.map(({ instrument }) => instrument.tag);
     await base.owner.query(
       `update instrument set isolated_with = 'rack', area = 'kiln' where tag = any($1)`,
       [['PT-OLD', 'PT-FAR']],
@@ -260,6 +260,15 @@ describe('a plan', () => {
       far,
     ]);
     await base.owner.query(`update instrument set isolated_with = '' where tag = 'PT-OLD'`);
+  });
+
+  it('looks at what is planned, and at so many of the rest; what is left is counted', async () => {
+    const all = await planGround(base.app, TODAY, 7);
+    const none = await planGround(base.app, TODAY, 7, { most: 0 });
+    expect(all.left).toBe(0);
+    expect(none.candidates.length + none.left).toBe(all.candidates.length);
+    expect(none.left).toBeGreaterThan(0);
+    expect(none.candidates.every(({ planned }) => planned !== null)).toBe(true);
   });
 
   it('has walks with the times of the week, and ways out on the days that are left', async () => {

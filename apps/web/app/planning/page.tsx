@@ -84,6 +84,7 @@ export default async function PlanningPage({ searchParams }: { searchParams: Sea
         asked={asked}
         unknown={asked === null ? (tag ?? null) : null}
         walkMinutes={page.walkMinutes}
+        standing={page.standing}
       />
       {making !== null && (
         <Typography variant="body2" sx={{ color: 'text.secondary', mt: 1, displayPrint: 'none' }}>

@@ -2,6 +2,7 @@
 import Alert from '@mui/material/Alert';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
+import Link from 'next/link';
 import { useEffect, useRef, useState } from 'react';
 import type { Answer } from '@/server/answer';
 import { DONE } from '@/server/answer';
@@ -34,6 +35,29 @@ function walkOf(board: Board, cards: readonly Card[], chosen: Card | undefined) 
   };
 }
 
+/** So many are named; the hand-over has all. */
+const MOST_NAMED = 4;
+
+/** What stands isolated, bypassed, in manual or under pressure, whatever the plan says. */
+function RightNow({ standing }: { standing: readonly { readonly id: number; readonly tag: string }[] }) {
+  const named = standing.slice(0, MOST_NAMED).map(({ tag }) => tag);
+  const more = standing.length - named.length;
+  return (
+    <Sheet title="Right now">
+      <Typography variant="body2">
+        {standing.length === 0
+          ? 'Nothing stands otherwise than in service, as far as it was kept.'
+          : `Not as in service: ${named.join(', ')}${more > 0 ? ` and ${more} more` : ''}.`}
+      </Typography>
+      <Typography variant="body2" sx={{ mt: 0.5 }}>
+        <Link prefetch={false} href="/jobs/hand-over">
+          Hand over the shift
+        </Link>
+      </Typography>
+    </Sheet>
+  );
+}
+
 /** The week at work: what is chosen, what is moved, what that breaks. */
 export function WeekDesk({
   board,
@@ -42,6 +66,7 @@ export function WeekDesk({
   asked,
   unknown,
   walkMinutes,
+  standing,
 }: {
   board: Board;
   /** Monday of the week. */
@@ -51,6 +76,8 @@ export function WeekDesk({
   asked: number | null;
   unknown: string | null;
   walkMinutes: number;
+  /** Jobs whose instruments stand otherwise than in service right now. */
+  standing: readonly { readonly id: number; readonly tag: string }[];
 }) {
   const { cards, answer: moveAnswer, move } = useMoves(board.cards);
   const [chosen, setChosen] = useState<number | null>(asked);
@@ -128,6 +155,7 @@ export function WeekDesk({
           unknown={unknown}
           onChoose={choose}
         />
+        <RightNow standing={standing} />
       </Stack>
     </Columns>
   );

@@ -1,12 +1,13 @@
 /** A week of the plan as its page needs it. */
-import { lastMaking, loadWeek, type Making } from '@barys/store/planning';
+import { handOver } from '@barys/store/jobs';
+import { dueWithin, lastMaking, loadWeek, type Making } from '@barys/store/planning';
 import { SCHEDULING_ROLES } from '@barys/store/people';
 import { findInstrument, instrumentsOf } from '@barys/store/registers';
 import { StoreError } from '@barys/store/db';
 import { database } from '@/server/database';
 import { localDate } from '@/server/dates';
 import { actingPerson } from '@/server/person';
-import { WEEK_DAYS, weekAsked } from './query';
+import { sundayOf, WEEK_DAYS, weekAsked } from './query';
 import { boardOf, type Board } from './shape';
 
 /** The instrument in service that has a tag, or null where none has. */
@@ -33,6 +34,8 @@ export interface WeekPage {
   /** How many that come due within the week, and how many of them stand in it. */
   readonly due: number;
   readonly duePlaced: number;
+  /** Jobs whose instruments stand otherwise than in service right now. */
+  readonly standing: readonly { readonly id: number; readonly tag: string }[];
 }
 
 export async function loadWeekPage(from: unknown, also: string | undefined): Promise<WeekPage> {
@@ -40,18 +43,16 @@ export async function loadWeekPage(from: unknown, also: string | undefined): Pro
   const today = localDate(new Date());
   const monday = weekAsked(from, today);
   const asked = await askedFor(also);
-  const [week, making, person] = await Promise.all([
+  const [week, within, standing, making, person] = await Promise.all([
     loadWeek(db, monday, WEEK_DAYS, today, asked),
+    dueWithin(db, monday, sundayOf(monday)),
+    handOver(db),
     lastMaking(db),
     actingPerson(),
   ]);
   const done = await instrumentsOf(
     db,
     week.done.map(({ instrumentId }) => instrumentId),
-  );
-  const last = week.days.at(-1) ?? monday;
-  const due = week.candidates.filter(
-    ({ instrument, planned }) => instrument.dueOn <= last && (planned === null || planned.day <= last),
   );
   return {
     from: monday,
@@ -61,7 +62,8 @@ export async function loadWeekPage(from: unknown, also: string | undefined): Pro
     making,
     mayChange: person !== null && SCHEDULING_ROLES.includes(person.role),
     walkMinutes: week.site.walkMinutes,
-    due: due.length,
-    duePlaced: due.filter(({ planned }) => planned !== null && week.days.includes(planned.day)).length,
+    due: within.due,
+    duePlaced: within.placed,
+    standing: standing.jobs.filter((job) => job.standing.length > 0).map(({ id, tag }) => ({ id, tag })),
   };
 }

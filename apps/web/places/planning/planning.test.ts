@@ -122,6 +122,7 @@ describe('the board', () => {
     site: { walkMinutes: 5, permitMinutes: 15, dayBegins: '07:00', graceDays: 0 },
     workers: [{ id: 7, name: 'A', week: [], minutes: [450, 0, 450] }],
     shutdowns: [],
+    left: 0,
     references: [{ tag: 'PC-1', dueOn: '2026-12-24' }] as never,
     candidates: [1, 2, 3, 4].map((id) => ({
       instrument: instrument(id, 'kiln'),

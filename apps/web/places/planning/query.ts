@@ -26,3 +26,9 @@ export const weekLater = (monday: string, weeks: number): string =>
   dayjs(monday)
     .add(weeks * WEEK_DAYS, 'day')
     .format('YYYY-MM-DD');
+
+/** @param monday ISO date */
+export const sundayOf = (monday: string): string =>
+  dayjs(monday)
+    .add(WEEK_DAYS - 1, 'day')
+    .format('YYYY-MM-DD');

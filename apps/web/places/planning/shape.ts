@@ -292,7 +292,7 @@ export function boardOf(
     })),
     cards,
     notPlaced: notPlaced.slice(0, MOST_NAMED),
-    unnamed: Math.max(0, notPlaced.length - MOST_NAMED),
+    unnamed: Math.max(0, notPlaced.length - MOST_NAMED) + week.left,
     shutdowns: week.shutdowns,
     bars: barsOf(week),
     dayBegins: week.site.dayBegins,

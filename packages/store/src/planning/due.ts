@@ -71,3 +71,18 @@ export const dueOn = (db: Queryable, firstDay: string, lastDay: string, limit: n
      where state = 'in service' and due_on between $1 and $2 order by due_on, tag limit $3`,
     [firstDay, lastDay, limit],
   );
+
+/** How many come due by the end of some days, and how many of them stand on them; what is planned for later is not counted. */
+export async function dueWithin(
+  db: Queryable,
+  firstDay: string,
+  lastDay: string,
+): Promise<{ readonly due: number; readonly placed: number }> {
+  const [row] = await db.query<{ due: number; placed: number }>(
+    `select count(*)::integer as due, count(*) filter (where day between $1 and $2)::integer as placed
+     from instrument left join planned on instrument_id = instrument.id and done_by_job is null
+     where state = 'in service' and due_on <= $2 and (day is null or day <= $2)`,
+    [firstDay, lastDay],
+  );
+  return row ?? { due: 0, placed: 0 };
+}

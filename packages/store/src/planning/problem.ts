@@ -55,6 +55,8 @@ export interface PlanGround {
   readonly workers: readonly Worker[];
   readonly shutdowns: readonly Shutdown[];
   readonly candidates: readonly Candidate[];
+  /** How many more there are that were not looked at. */
+  readonly left: number;
   readonly references: readonly Reference[];
   readonly problem: PlanProblem;
 }
@@ -74,31 +76,49 @@ export const plannedOn = (db: Queryable, firstDay: string, lastDay: string): Pro
 export const daysFrom = (first: string, count: number): string[] =>
   Array.from({ length: count }, (_, later) => dayjs(first).add(later, 'day').format('YYYY-MM-DD'));
 
+/** What is looked at beside what is planned. */
+export interface Looked {
+  /** An instrument that is looked at whenever it is due. */
+  readonly also?: number | null;
+  /** So many that are not planned, those that come due first. */
+  readonly most?: number;
+}
+
 /** In service, and due by a day, isolated with one that is, planned already, or asked for. */
 async function candidatesFor(
   db: Queryable,
   days: readonly string[],
-  also: number | null,
-): Promise<Candidate[]> {
+  { also = null, most = MOST_JOBS }: Looked,
+): Promise<{ readonly candidates: readonly Candidate[]; readonly left: number }> {
   const last = days.at(-1) ?? '';
   const horizon = dayjs(last).add(LEAD_DAYS, 'day');
-  const rows = await db.query<{ id: number; job: Candidate['openJob']; planned: number | null }>(
-    `select instrument.id, planned.id as planned,
+  const rows = await db.query<{
+    id: number;
+    job: Candidate['openJob'];
+    planned: number | null;
+    count: number;
+  }>(
+    `with together as materialized (
+       select area, isolated_with from instrument
+       where isolated_with <> '' and (state = 'in service' and due_on <= $1 or id = $4)
+     )
+     select instrument.id, planned.id as planned, count(*) over ()::integer as count,
        (select json_build_object('id', job.id, 'stage', stage) from job
         where instrument_id = instrument.id and cancelled_at is null and (signed_at is null or stage = 'review')
         order by id desc limit 1) as job
      from instrument left join planned on planned.instrument_id = instrument.id and done_by_job is null
      where state = 'in service' and (due_on <= $1 or planned.day between $2 and $3 or instrument.id = $4
-       or due_on <= $5 and isolated_with <> '' and (area, isolated_with) in (
-         select area, isolated_with from instrument where state = 'in service' and isolated_with <> '' and due_on <= $1))
-     -- What is planned is never left out.
-     order by instrument.id is distinct from $4, planned.id is null, due_on, instrument.id limit ${MOST_JOBS}`,
+       or due_on <= $5 and isolated_with <> '' and (area, isolated_with) in (select area, isolated_with from together))
+     -- What is planned, asked for, or isolated with others is never left out.
+     order by instrument.id is distinct from $4, planned.id is null, isolated_with = '', due_on, instrument.id
+     limit $6 + (select count(*) from planned where done_by_job is null)`,
     [
       horizon.format('YYYY-MM-DD'),
       days[0],
       last,
       also,
       horizon.add(TOGETHER_DAYS, 'day').format('YYYY-MM-DD'),
+      most,
     ],
   );
   const [instruments, planned] = await Promise.all([
@@ -110,11 +130,14 @@ async function candidatesFor(
   ]);
   const rowOf = new Map(rows.map((row) => [row.id, row]));
   const plannedOf = new Map(planned.map((one) => [one.instrumentId, one]));
-  return instruments.map((instrument) => ({
-    instrument,
-    openJob: rowOf.get(instrument.id)?.job ?? null,
-    planned: plannedOf.get(instrument.id) ?? null,
-  }));
+  return {
+    candidates: instruments.map((instrument) => ({
+      instrument,
+      openJob: rowOf.get(instrument.id)?.job ?? null,
+      planned: plannedOf.get(instrument.id) ?? null,
+    })),
+    left: (rows[0]?.count ?? 0) - rows.length,
+  };
 }
 
 /** What is read already is not planned any more. */
@@ -191,25 +214,22 @@ function urgencyOf(dueOn: string, [first = '', ...rest]: readonly string[]): num
   return dueOn <= (rest.at(-1) ?? first) ? URGENCY.within : URGENCY.after;
 }
 
-/**
- * What is known of the works when a plan is made or looked at.
- * @param also an instrument that is looked at whenever it is due
- */
+/** What is known of the works when a plan is made or looked at. */
 export async function planGround(
   db: Queryable,
   first: string,
   count: number,
-  also: number | null = null,
+  looked: Looked = {},
 ): Promise<PlanGround> {
   const days = daysFrom(first, count);
   const last = days.at(-1) ?? first;
-  const [site, workers, shutdowns, references, minutes, candidates] = await Promise.all([
+  const [site, workers, shutdowns, references, minutes, { candidates, left }] = await Promise.all([
     planSite(db),
     workersOn(db, days),
     shutdownsIn(db, first, last),
     listReferences(db),
     minutesByModel(db),
-    candidatesFor(db, days, also),
+    candidatesFor(db, days, looked),
   ]);
   const serving = new Serving(references, first);
   const inDate = lastDays(references, first);
@@ -229,6 +249,7 @@ export async function planGround(
     workers,
     shutdowns,
     candidates,
+    left,
     references,
     problem: {
       days: count,

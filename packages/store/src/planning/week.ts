@@ -59,6 +59,9 @@ function reasons({ days, problem }: PlanGround): (candidate: Candidate) => WhyNo
   };
 }
 
+/** So many that are not planned are looked at; a plan in the making looks at all. */
+const MOST_LOOKED = 300;
+
 /**
  * The plan of some days as it stands, checked anew: what was possible when it was made may not be any more.
  * @param today ISO date
@@ -71,7 +74,7 @@ export async function loadWeek(
   today: string,
   also: number | null = null,
 ): Promise<Week> {
-  const ground = await planGround(db, first, count, also);
+  const ground = await planGround(db, first, count, { also, most: MOST_LOOKED });
   const { days, candidates, problem } = ground;
   const there = new Map(
     candidates.flatMap(({ planned }) =>

@@ -5,7 +5,7 @@ import Typography from '@mui/material/Typography';
 import dayjs from 'dayjs';
 import Link from 'next/link';
 import { PersonLinks } from '@/places/planning/PersonLinks';
-import { WEEK_DAYS, weekAsked, weekLater } from '@/places/planning/query';
+import { sundayOf, weekAsked, weekLater } from '@/places/planning/query';
 import { walksOf, type Walk } from '@/places/planning/shape';
 import { clockAt, dayWord, dueWords } from '@/places/planning/words';
 import { database } from '@/server/database';
@@ -94,11 +94,8 @@ export default async function WalksPage({ searchParams }: { searchParams: Search
   const { from, person } = await searchParams;
   const db = database();
   const monday = weekAsked(from, localDate(new Date()));
-  const last = dayjs(monday)
-    .add(WEEK_DAYS - 1, 'day')
-    .format('YYYY-MM-DD');
   const [planned, site, people] = await Promise.all([
-    plannedWalks(db, monday, last),
+    plannedWalks(db, monday, sundayOf(monday)),
     planSite(db),
     listPeople(db),
   ]);
