@@ -94,6 +94,10 @@ test('a history tells drift from adjustments, compares two runs, names what is w
   const drift = page.getByRole('region', { name: 'Drift, adjustments taken out' });
   await expect(drift.getByRole('row', { name: /^zero 7 \+0\.1\d\d % \+0\.1\d\d %$/ })).toBeVisible();
   await expect(drift.getByText(/stay inside until/)).toBeVisible();
+  await drift.getByRole('button', { name: /^Show the working of the drift/ }).click();
+  await expect(
+    drift.getByRole('region', { name: /^Working of the drift/ }).getByText('Found inside at the end'),
+  ).toBeVisible();
   await expect(page.getByText('A planner decides on the interval.')).toBeVisible();
 
   const compare = page.getByRole('region', { name: 'Two runs in one corridor' });

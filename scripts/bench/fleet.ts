@@ -3,7 +3,7 @@
  * their own bare SQL and an empty page.
  */
 import { openDatabase, type Database } from '@barys/store/db';
-import { jobsOfInstrument, listJobs, openJobs } from '@barys/store/jobs';
+import { handOver, jobsOfInstrument, listJobs, openJobs } from '@barys/store/jobs';
 import {
   findSite,
   listPeople,
@@ -45,6 +45,15 @@ import {
   referencesUsed,
   workloadAhead,
 } from '@barys/store/insight';
+import {
+  dueByDay,
+  dueOn,
+  dueStanding,
+  dueWithin,
+  lastMaking,
+  loadWeek,
+  plannedWalks,
+} from '@barys/store/planning';
 import { adjustmentsOf, historyOf } from '@barys/store/results';
 import { jobQuerySchema } from '@barys/store/shapes';
 import dayjs from 'dayjs';
@@ -129,6 +138,10 @@ async function benchPages(db: Database, url: string, actor: Actor): Promise<void
       listPeople(db),
       viewsOf(db, actor.personId, 'instruments'),
     ]);
+  // Of the week to come, which is planned on any day of this one.
+  const monday = dayjs(today)
+    .add(7 - ((dayjs(today).day() + 6) % 7), 'day')
+    .format('YYYY-MM-DD');
   const tagOf = (round: number) => `PT-${100000 + 4 * (1 + (round % 20_000))}`;
   const ask = async (path: string) => {
     const answer = await fetch(`${url}${path}`, { headers: { cookie: `barys-session=${token}` } });
@@ -245,8 +258,50 @@ async function benchPages(db: Database, url: string, actor: Actor): Promise<void
     () => '/insight/calibrations?verdict=outside&kind=as-found',
   );
   await page(
+    'The week of the plan',
+    () =>
+      Promise.all([
+        frame(),
+        loadWeek(db, monday, 7, today),
+        dueWithin(db, monday, dayjs(monday).add(6, 'day').format('YYYY-MM-DD')),
+        handOver(db),
+        lastMaking(db),
+      ]),
+    () => `/planning?from=${monday}`,
+  );
+  await page(
+    'Walks',
+    () => Promise.all([frame(), plannedWalks(db, monday, dayjs(monday).add(6, 'day').format('YYYY-MM-DD'))]),
+    () => `/planning/walks?from=${monday}`,
+  );
+  const month = today.slice(0, 7);
+  await page(
+    'What comes due in a month',
+    () =>
+      Promise.all([
+        frame(),
+        dueByDay(db, `${month}-01`, `${month}-28`),
+        dueOn(db, `${month}-01`, `${month}-28`, 200),
+        dueStanding(db, today),
+      ]),
+    () => `/planning/due?month=${month}`,
+  );
+  await page(
+    'Hand-over',
+    () => Promise.all([frame(), handOver(db)]),
+    () => '/jobs/hand-over',
+  );
+  await page(
     'Today',
-    () => Promise.all([frame(), openJobs(db, 8), instrumentsDueNext(db, 8), referencesDueBy(db, today)]),
+    () =>
+      Promise.all([
+        frame(),
+        openJobs(db, 8),
+        instrumentsDueNext(db, 8),
+        referencesDueBy(db, today),
+        dueStanding(db, today),
+        plannedWalks(db, today, today),
+      ]),
     () => '/',
   );
 }

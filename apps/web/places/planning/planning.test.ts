@@ -1,7 +1,8 @@
 /** What the pages of planning make of a plan: words, weeks, months, the board and its walks. */
 import type { Clash } from '@barys/core/plan';
-import type { OnTheWay, Week } from '@barys/store/planning';
+import type { Making, OnTheWay, Week } from '@barys/store/planning';
 import { describe, expect, it } from 'vitest';
+import { madeWords, spansOf, standing } from './made';
 import { monthAsked, monthLater, weeksOf } from './month';
 import { weekAsked, weekLater, weekOf } from './query';
 import { boardOf, walksOf } from './shape';
@@ -238,4 +239,73 @@ it('a walk stops where the area changes, and takes each reference once', () => {
     [7, ['kiln 2', 'boiler 1'], ['PC-1'], 18],
     [8, ['kiln 1'], ['PC-1'], 12],
   ]);
+});
+
+describe('what is said of a plan', () => {
+  const board = (clashing: number) =>
+    ({
+      days: ['2026-11-30', '2026-12-01', '2026-12-02'].map((day) => ({ day })),
+      cards: Array.from({ length: 3 }, (_, index) => ({ clashes: index < clashing ? ['so'] : [] })),
+    }) as never;
+
+  it('days that are past are not planned; a week that is over not at all', () => {
+    const of = (today: string) => spansOf({ board: board(0), from: '2026-11-30', today });
+    expect(of('2026-11-28')).toEqual([
+      { words: 'the whole week', firstDay: '2026-11-30', days: 7 },
+      { words: 'Mon 30 Nov', firstDay: '2026-11-30', days: 1 },
+      { words: 'Tue 1 Dec', firstDay: '2026-12-01', days: 1 },
+      { words: 'Wed 2 Dec', firstDay: '2026-12-02', days: 1 },
+    ]);
+    expect(of('2026-12-02')).toEqual([
+      { words: 'rest of the week', firstDay: '2026-12-02', days: 5 },
+      { words: 'Wed 2 Dec', firstDay: '2026-12-02', days: 1 },
+    ]);
+    expect(of('2026-12-03')).toEqual([]);
+  });
+
+  it('says how many that are due have a place, and how many clash', () => {
+    expect(standing({ board: board(0), due: 8, duePlaced: 6 })).toBe(
+      '6 of the 8 due by Sunday are placed · checked: nothing clashes',
+    );
+    expect(standing({ board: board(2), due: 0, duePlaced: 0 })).toMatch(/checked: 2 clash, as marked$/);
+  });
+
+  const made = (more: Partial<Making>): string =>
+    madeWords({
+      id: 1,
+      firstDay: '2026-11-30',
+      days: 7,
+      part: 1,
+      askedBy: 'Planner',
+      askedAt: new Date(2026, 10, 30, 6, 47),
+      endedAt: new Date(2026, 10, 30, 6, 48),
+      state: 'done',
+      placed: 8,
+      worth: 20,
+      bound: 20.1,
+      asItComes: 16,
+      ...more,
+    });
+
+  it.each<[Partial<Making>, RegExp]>([
+    [
+      {},
+      /: 8 placed\. The plan was worth 25 % more than one taken as it comes; none can be worth over 0\.5 % more\.$/,
+    ],
+    [{ asItComes: 20 }, /worth as much as one taken as it comes; none can be worth over 0\.5 % more\.$/],
+    [{ asItComes: 20.001 }, /worth as much as one taken as it comes/],
+    [{ bound: 20 }, /none can be worth over 0 % more\.$/],
+    [{ bound: 19.999999 }, /none can be worth over 0 % more\.$/],
+    [
+      { placed: 0, worth: 0, bound: 0, asItComes: 0 },
+      /: 0 placed\. The plan was worth as much as one taken as it comes\.$/,
+    ],
+    [{ state: 'cancelled', worth: null }, /^The last plan was stopped .*; this one stayed as it was\.$/],
+    [{ state: 'cut off', worth: null }, /^The last plan was not finished .* Ask again\.$/],
+    [{ state: 'failed', worth: null }, /^The last plan was not finished .* Ask again\.$/],
+    [{ state: 'runs', worth: null }, /^$/],
+  ])('a plan with %o is told', (more, words) => {
+    expect(made(more)).toMatch(words);
+    expect(made(more)).not.toMatch(/NaN|Infinity|-0/);
+  });
 });

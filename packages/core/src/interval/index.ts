@@ -43,3 +43,4 @@ export {
   staircaseResult,
 } from './rules';
 export { INTERVALS, stepRule, usualInterval } from './usual';
+export { workDrift, workFamily } from './working';

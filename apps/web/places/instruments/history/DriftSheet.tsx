@@ -1,14 +1,15 @@
 import { dateOfDay, dayNumber, driftRates, driftSteps, YEAR_DAYS, type Calibration } from '@barys/core/drift';
-import { LEAST_OF_DRIFT, type DriftFigures } from '@barys/core/interval';
+import { LEAST_OF_DRIFT, pointDrifts, workDrift, type DriftFigures } from '@barys/core/interval';
 import { formatPlain, formatSigned } from '@barys/core/text';
 import { followedVisits } from '@barys/store/intervals';
-import { followedSpan, followedZero, type Visit } from '@barys/store/results';
+import { followedPoints, followedSpan, followedZero, type Visit } from '@barys/store/results';
 import Typography from '@mui/material/Typography';
 import dayjs from 'dayjs';
 import { showDate } from '@/server/dates';
 import { DataTable } from '@/ui/DataTable';
 import { Figure } from '@/ui/Figure';
 import { Sheet } from '@/ui/Sheet';
+import { Working } from '@/ui/Working';
 
 const percent = (value: number): string => `${formatSigned(value, 3)} %`;
 
@@ -39,6 +40,7 @@ export function DriftSheet({
   since,
   insideUntil,
   today,
+  months,
 }: {
   visits: readonly Visit[];
   /** Of the range in force. */
@@ -48,12 +50,16 @@ export function DriftSheet({
   since: string | null;
   insideUntil: string | null;
   today: string;
+  /** The interval in force. */
+  months: number;
 }) {
   const present = followedVisits(visits, rangeKey, since === null ? null : dayNumber(since));
   const rows = [
     { what: 'zero', rate: rateOf(followedZero(present)) },
     { what: 'span', rate: rateOf(followedSpan(present)) },
   ].flatMap(({ what, rate }) => (rate === null ? [] : [{ what, ...rate }]));
+  const lead =
+    drift === null ? undefined : pointDrifts(followedPoints(present)).find(({ at }) => at === drift.at);
   return (
     <Sheet
       title="Drift, adjustments taken out"
@@ -92,6 +98,9 @@ export function DriftSheet({
             today,
           )}
         </Typography>
+      )}
+      {lead !== undefined && (
+        <Working of={`the drift, to the end of ${months} months`} steps={workDrift(lead, months)} />
       )}
     </Sheet>
   );

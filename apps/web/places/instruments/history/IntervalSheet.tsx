@@ -1,5 +1,5 @@
 import { YEAR_DAYS } from '@barys/core/drift';
-import type { IntervalCost } from '@barys/core/interval';
+import { workFamily, type IntervalCost } from '@barys/core/interval';
 import { formatFixed, formatPlain } from '@barys/core/text';
 import type { Advised } from '@barys/store/intervals';
 import type { Instrument } from '@barys/store/registers';
@@ -8,6 +8,7 @@ import Typography from '@mui/material/Typography';
 import { DataTable } from '@/ui/DataTable';
 import { Figure } from '@/ui/Figure';
 import { Sheet } from '@/ui/Sheet';
+import { Working } from '@/ui/Working';
 import { IntervalForm } from './IntervalForm';
 import { adviceWords, months, partWords, reasonWords } from './words';
 
@@ -63,6 +64,9 @@ export function IntervalSheet({
 }) {
   const { advice, cap, target } = advised;
   const isChange = advice.months !== advice.now.months;
+  // By its own drift, whose working stands there, or by its family.
+  const steps =
+    advice.drift === null && advice.family !== null ? workFamily(advice.family, advice.months) : [];
   return (
     <Sheet title={`Interval: ${adviceWords(advice)}`}>
       <Box component="ul" sx={{ m: 0, mb: 1, pl: 2.25 }}>
@@ -73,6 +77,7 @@ export function IntervalSheet({
         ))}
       </Box>
       <CostTable costs={isChange ? [advice.now, advice.then] : [advice.now]} />
+      {steps.length > 0 && <Working of={`what ${months(advice.months)} let through`} steps={steps} />}
       <Typography variant="body2" sx={{ mt: 1, color: 'text.secondary' }}>
         Criticality {instrument.criticality}: at most {months(cap)}, {partWords(target)} to be found inside. A
         plain staircase over its results alone would say {months(advice.stepRule)}.

@@ -146,6 +146,7 @@ export default async function HistoryPage({
             since={since}
             insideUntil={insideUntil}
             today={localDate(new Date())}
+            months={advice.now.months}
           />
         </Stack>
         <Stack sx={{ gap: 1.5 }}>
