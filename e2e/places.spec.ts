@@ -74,6 +74,7 @@ const PLACES: Readonly<Record<string, readonly string[]>> = {
     '/insight/families?by=area',
     '/insight/calibrations?verdict=outside',
   ],
+  planning: ['/planning', '/planning?also=PT-5120', '/planning/walks', '/planning/due', '/planning/hours'],
   workshop: [
     '/workshop',
     '/workshop/convert',

@@ -137,9 +137,6 @@ test('cards are dragged by mouse; two planners do not overwrite each other, and 
   await workAs(page, 'Planner');
   const [{ day } = { day: '' }] = await standing(works);
   await page.goto(`/planning?from=${day}`);
-  if (!(await card(page, 'PT-2107').isVisible()))
-    // On a weekend the board shows the week to come.
-    await page.getByRole('link', { name: 'Week before' }).click();
   const cellOf = (name: string) =>
     card(page, 'PT-2107')
       .locator('xpath=..')

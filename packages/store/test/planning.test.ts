@@ -186,6 +186,18 @@ describe('a plan', () => {
     expect((await stands()).has(job('PT-SHUT'))).toBe(false);
   });
 
+  it('has no day that is past, and none that is years away', async () => {
+    for (const day of ['2026-05-03', '2028-05-05'])
+      await expect(put('PT-SHUT', null, day)).rejects.toMatchObject({
+        refusal: { code: 'no-plan-day', day },
+      });
+    await put('PT-SHUT', null, '2028-05-04');
+    await base.app.transaction((tx) => takeOutOfPlan(tx, planner, idOf['PT-SHUT'] ?? 0, 1));
+    await expect(
+      base.app.transaction((tx) => askPlan(tx, planner, { firstDay: '2026-05-03', days: 5 })),
+    ).rejects.toMatchObject({ refusal: { code: 'no-plan-day' } });
+  });
+
   it('of two planners at once, one is told', async () => {
     const { revision = 0 } = (await stands()).get(job('PT-OLD')) ?? {};
     const both = await Promise.allSettled(
@@ -206,7 +218,11 @@ describe('a plan', () => {
     const { problem } = await planAnew();
     expect(problem.jobs.some(({ id }) => id === job('PT-SOON'))).toBe(false);
     expect(await of()).toMatchObject({ day: '2026-05-18', isFixed: true });
-    await put('PT-SOON', (await of())?.revision ?? null, '2026-05-01');
+    // Friday of the week before was still to come when it was put there.
+    await base.owner.query(
+      `update planned set day = '2026-05-01' where instrument_id = $1 and done_by_job is null`,
+      [idOf['PT-SOON']],
+    );
     await planAnew();
     expect(await of()).toMatchObject({ day: TODAY, isFixed: false });
     await base.app.transaction(async (tx) =>

@@ -4,7 +4,7 @@ import type { Making, OnTheWay, Week } from '@barys/store/planning';
 import { describe, expect, it } from 'vitest';
 import { madeWords, spansOf, standing } from './made';
 import { monthAsked, monthLater, weeksOf } from './month';
-import { weekAsked, weekLater, weekOf } from './query';
+import { mondayOf, sundayOf, weekAsked, weekLater } from './query';
 import { boardOf, walksOf } from './shape';
 import { clashAtOther, clashInWords, clockAt, dueState, dueWords, hoursWord, type Names } from './words';
 
@@ -75,12 +75,22 @@ describe('words', () => {
 });
 
 describe('weeks and months', () => {
-  it('a week is from Monday; a weekend looks ahead', () => {
+  it('a week is from Monday to Sunday; who looks at the weekend sees the week to come', () => {
     // 30 November 2026 is a Monday.
-    expect(
-      ['2026-11-29', '2026-11-30', '2026-12-04', '2026-12-05', '2026-12-06', '2026-12-07'].map(weekOf),
-    ).toEqual(['2026-11-30', '2026-11-30', '2026-11-30', '2026-12-07', '2026-12-07', '2026-12-07']);
+    const days = ['2026-11-29', '2026-11-30', '2026-12-04', '2026-12-05', '2026-12-06', '2026-12-07'];
+    const [before, monday, next] = ['2026-11-23', '2026-11-30', '2026-12-07'];
+    expect(days.map(mondayOf)).toEqual([before, monday, monday, monday, monday, next]);
+    expect(days.map((day) => weekAsked(day, '2026-11-30'))).toEqual(days.map(mondayOf));
+    expect(days.map((today) => weekAsked(undefined, today))).toEqual([
+      monday,
+      monday,
+      monday,
+      next,
+      next,
+      next,
+    ]);
     expect([weekLater('2026-12-28', 1), weekLater('2026-03-30', -1)]).toEqual(['2027-01-04', '2026-03-23']);
+    expect(sundayOf(monday)).toBe('2026-12-06');
   });
 
   it('an address that says nothing of use shows this week and month', () => {

@@ -4,22 +4,24 @@ import { z } from 'zod';
 
 export const WEEK_DAYS = 7;
 
-/** Monday of a day's week; of a day of the weekend, that of the week to come. */
-export function weekOf(day: string): string {
-  const at = dayjs(day);
-  const sinceMonday = (at.day() + 6) % 7;
-  return at.add(sinceMonday >= 5 ? 7 - sinceMonday : -sinceMonday, 'day').format('YYYY-MM-DD');
-}
+/** Monday of a day's week. */
+export const mondayOf = (day: string): string =>
+  dayjs(day)
+    .subtract((dayjs(day).day() + 6) % 7, 'day')
+    .format('YYYY-MM-DD');
+
+/** Monday of the week that a planner looks at on a day: at the weekend it is the week to come. */
+const weekAt = (today: string): string => mondayOf(dayjs(today).add(2, 'day').format('YYYY-MM-DD'));
 
 const YEARS = 5;
 
 /** Days that a plan can be about: a year in a typed address may be any. */
 const isNear = (day: string, today: string): boolean => Math.abs(dayjs(day).diff(today, 'year')) <= YEARS;
 
-/** The Monday that is asked for, or that of today where none is, or none that there is. */
+/** Monday of the week that is asked for, or of that of today where none is, or none that there is. */
 export function weekAsked(asked: unknown, today: string): string {
   const day = z.iso.date().safeParse(asked);
-  return weekOf(day.success && isNear(day.data, today) ? day.data : today);
+  return day.success && isNear(day.data, today) ? mondayOf(day.data) : weekAt(today);
 }
 
 export const weekLater = (monday: string, weeks: number): string =>

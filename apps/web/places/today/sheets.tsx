@@ -94,7 +94,10 @@ export function YoursSheet({
     <Sheet
       title={first.day === today ? 'Planned for you today' : `Planned for you, ${dayWord(first.day)}`}
       aside={
-        <Link prefetch={false} href={`/planning/walks?person=${first.personId}`}>
+        <Link
+          prefetch={false}
+          href={`/planning/walks?${new URLSearchParams({ from: first.day, person: String(first.personId) })}`}
+        >
           your walks
         </Link>
       }

@@ -53,7 +53,9 @@ export type Refusal =
   | { code: 'rows-bad'; count: number }
   | { code: 'not-entrusted'; person: string }
   | { code: 'over-cap'; criticality: string; months: number }
-  | { code: 'calculates-already'; by: string };
+  | { code: 'calculates-already'; by: string }
+  /** Of a plan: a day that is past, or years away. */
+  | { code: 'no-plan-day'; day: string };
 
 type Told<C extends Refusal['code']> = (refusal: Extract<Refusal, { code: C }>) => string;
 
@@ -136,6 +138,7 @@ const WORDS: { readonly [C in Refusal['code']]: Told<C> } = {
     `The criticality ${refusal.criticality} allows at most ${refusal.months} months here. An administrator sets that in Office, Settings.`,
   'calculates-already': (refusal) =>
     `A calculation that ${refusal.by} asked for is running. Wait for it, or stop it first.`,
+  'no-plan-day': (refusal) => `${refusal.day} is no day to plan: it is past, or more than two years away.`,
   'not-a-demo': () => 'Only a demo signs in without a password.',
   taken: (refusal) =>
     `There is already ${/^[aeiou]/.test(refusal.what) ? 'an' : 'a'} ${refusal.what} ${refusal.name}.`,

@@ -7,6 +7,7 @@ import { StoreError } from '../db/errors';
 import type { Actor } from '../people/actor';
 import { requireScheduler } from '../people/people';
 import type { PlanGround } from './problem';
+import { checkPlanDay } from './site';
 
 export const putSchema = z.object({
   personId: z.number().int().positive('Choose who does it.'),
@@ -140,7 +141,7 @@ async function standing(
 /**
  * Puts an instrument somewhere by hand, where planning anew leaves it. What clashes is kept and shown: a planner knows why.
  * @param seen revision of what was looked at; null where it was not planned
- * @throws StoreError `no-such`, `changed-meanwhile`, `unknown-person`, `not-allowed`
+ * @throws StoreError `no-such`, `no-plan-day`, `changed-meanwhile`, `unknown-person`, `not-allowed`
  */
 export async function putPlanned(
   tx: Queryable,
@@ -150,6 +151,7 @@ export async function putPlanned(
   entry: Put,
 ): Promise<void> {
   const { tag, id: before } = await standing(tx, actor, instrumentId, seen);
+  checkPlanDay(entry.day, actor.today);
   const [worker] = await tx.query(`select from person where id = $1 and is_active and role = 'technician'`, [
     entry.personId,
   ]);

@@ -12,6 +12,7 @@ import type { Actor } from '../people/actor';
 import { requireScheduler } from '../people/people';
 import { keepPlan } from './change';
 import { planGround, withFixed } from './problem';
+import { checkPlanDay } from './site';
 
 export const askPlanSchema = z.object({
   firstDay: z.iso.date('The first day is a date, such as 2026-05-31.'),
@@ -55,7 +56,7 @@ export async function lastMaking(db: Queryable): Promise<Making | null> {
 
 /**
  * Asks for a plan; whoever asked has it worked through (`workPlan`).
- * @throws StoreError `calculates-already`, `unknown-person`, `not-allowed`
+ * @throws StoreError `calculates-already`, `no-plan-day`, `unknown-person`, `not-allowed`
  */
 export async function askPlan(
   tx: Queryable,
@@ -63,6 +64,7 @@ export async function askPlan(
   { firstDay, days }: z.output<typeof askPlanSchema>,
 ): Promise<number> {
   await requireScheduler(tx, actor);
+  checkPlanDay(firstDay, actor.today);
   await tx.query("select pg_advisory_xact_lock(hashtext('plan making'))");
   const last = await lastMaking(tx);
   if (last?.state === 'runs') throw new StoreError({ code: 'calculates-already', by: last.askedBy });

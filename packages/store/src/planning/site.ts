@@ -1,6 +1,7 @@
 /** How a site plans: its ways, its hours, who is away, and when which area stands still. */
 import dayjs from 'dayjs';
 import type { Queryable } from '../db/database';
+import { StoreError } from '../db/errors';
 
 export interface PlanSite {
   /** From the shop to an area, from one to the next, and back. */
@@ -10,6 +11,17 @@ export interface PlanSite {
   readonly dayBegins: string;
   /** Days after its due date on which an instrument is in grace. */
   readonly graceDays: number;
+}
+
+const LONGEST_AHEAD_DAYS = 731;
+
+/**
+ * Nothing is planned for a day that is past, nor for one that is years away.
+ * @throws StoreError `no-plan-day`
+ */
+export function checkPlanDay(day: string, today: string): void {
+  if (day < today || dayjs(day).diff(today, 'day') > LONGEST_AHEAD_DAYS)
+    throw new StoreError({ code: 'no-plan-day', day });
 }
 
 export async function planSite(db: Queryable): Promise<PlanSite> {

@@ -7,7 +7,7 @@ import { z } from 'zod';
 import { DueCounts } from '@/places/planning/DueCounts';
 import { DueMonth } from '@/places/planning/DueMonth';
 import { monthAsked, monthLater, weeksOf } from '@/places/planning/month';
-import { weekOf } from '@/places/planning/query';
+import { mondayOf } from '@/places/planning/query';
 import { dayWord, dueState } from '@/places/planning/words';
 import { database } from '@/server/database';
 import { dueInWords, localDate, showDate } from '@/server/dates';
@@ -22,7 +22,7 @@ const MOST_LINES = 200;
 
 /** What is made of an instrument that comes due. */
 function whereWords({ plannedFor, plannedWith, jobId, tag, dueOn: due }: DueOn) {
-  const from = weekOf(plannedFor ?? due);
+  const from = mondayOf(plannedFor ?? due);
   return (
     <>
       {jobId !== null && (
