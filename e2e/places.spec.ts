@@ -174,6 +174,7 @@ test('on a phone four places stand in a row at the bottom, and all of them in a 
     'Bench',
     'Workshop',
     'Practice',
+    'Planning',
     'Insight',
     'Office',
   ]);
