@@ -91,6 +91,8 @@ test('a week is planned, changed, mended and filled up by keyboard', async ({ pa
   await expectAccessible(page);
   await press(keys, way);
   await expect(clashFree(page)).toBeVisible();
+  // The button that was pressed is gone: the keyboard goes on at the card.
+  await expect(card(page, 'PT-2107')).toBeFocused();
 
   // What nobody planned is put in by its tag; nothing else moves.
   const rest = (await standing(works)).filter(({ tag }) => tag !== 'PT-5120');
@@ -107,6 +109,8 @@ test('a week is planned, changed, mended and filled up by keyboard', async ({ pa
   await press(keys, sheetOf(page, 'PT-5120').getByRole('button', { name: 'Put it in' }));
   await expect(sheetOf(page, 'PT-5120').getByText(/is not a number/)).toBeVisible();
   await minutes.fill('30');
+  await page.reload();
+  await expect(minutes).toHaveValue('30');
   await press(keys, sheetOf(page, 'PT-5120').getByRole('button', { name: 'Put it in' }));
   await expect(card(page, 'PT-5120')).toHaveAccessibleName(/, 30 min, fixed/);
   expect((await standing(works)).filter(({ tag }) => tag !== 'PT-5120')).toEqual(rest);

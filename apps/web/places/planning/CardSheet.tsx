@@ -6,6 +6,7 @@ import Typography from '@mui/material/Typography';
 import Link from 'next/link';
 import { useCallback, useEffect, useState } from 'react';
 import type { Answer } from '@/server/answer';
+import { Draft } from '@/ui/Draft';
 import { FieldGrid, unplaced, type FieldSpec } from '@/ui/FieldGrid';
 import { Refused } from '@/ui/Refused';
 import { Sheet } from '@/ui/Sheet';
@@ -67,16 +68,19 @@ function Ways({
   board,
   from,
   onAnswer,
+  onPut,
 }: {
   card: Card;
   board: Board;
   from: string;
   onAnswer: (answer: Answer) => void;
+  onPut: () => void;
 }) {
   const ways = useWays(card, from, !card.isDone);
   const { submit, isPending } = useSubmit(async (moves: WayOut['moves']) => {
     const found = await putAction(moves);
     onAnswer(found);
+    if (found.error === null) onPut();
     return found;
   });
   if (ways === 'looking')
@@ -119,19 +123,29 @@ function Ways({
 }
 
 /** Where a card goes, from fields. */
-function PutForm({ card, board }: { card: Card; board: Board }) {
+function PutForm({ card, board, onPut }: { card: Card; board: Board; onPut: () => void }) {
   const [first] = board.people;
   const free = board.days.filter(({ isPast }) => !isPast);
   const isFree = free.some(({ day }) => day === card.day);
-  const [fields, change] = useTyped<Record<string, string>>({
-    personId: String(card.personId ?? first?.id ?? ''),
-    day: isFree ? (card.day ?? '') : (free[0]?.day ?? ''),
-    minutes: String(card.minutes),
-    ...Object.fromEntries(
-      card.serving.map((serving, place) => [`reference${place}`, card.references[place] ?? serving[0] ?? '']),
-    ),
-  });
+  const [fields, change, draft] = useTyped<Record<string, string>>(
+    {
+      personId: String(card.personId ?? first?.id ?? ''),
+      day: isFree ? (card.day ?? '') : (free[0]?.day ?? ''),
+      minutes: String(card.minutes),
+      ...Object.fromEntries(
+        card.serving.map((serving, place) => [
+          `reference${place}`,
+          card.references[place] ?? serving[0] ?? '',
+        ]),
+      ),
+    },
+    `plan of ${card.instrumentId} ${card.revision ?? 'new'}`,
+  );
   const { answer, isPending, form } = useSubmit(putAction);
+  const onKept = () => {
+    draft.forget();
+    onPut();
+  };
   const specs: readonly FieldSpec[] = [
     {
       name: 'personId',
@@ -151,17 +165,21 @@ function PutForm({ card, board }: { card: Card; board: Board }) {
   if (free.length === 0 || first === undefined) return null;
   return (
     <form
-      {...form(() => [
-        {
-          instrumentId: card.instrumentId,
-          seen: card.revision,
-          personId: Number(fields['personId']),
-          day: fields['day'] ?? '',
-          minutes: fields['minutes'] ?? '',
-          references: card.serving.map((_, place) => fields[`reference${place}`] ?? '').filter(Boolean),
-        },
-      ])}
+      {...form(
+        () => [
+          {
+            instrumentId: card.instrumentId,
+            seen: card.revision,
+            personId: Number(fields['personId']),
+            day: fields['day'] ?? '',
+            minutes: fields['minutes'] ?? '',
+            references: card.serving.map((_, place) => fields[`reference${place}`] ?? '').filter(Boolean),
+          },
+        ],
+        onKept,
+      )}
     >
+      <Draft draft={draft} />
       <FieldGrid specs={specs} fields={fields} change={change} answer={answer} />
       <Button type="submit" variant="outlined" aria-busy={isPending} sx={{ mt: 1 }}>
         {card.day === null ? 'Put it in' : 'Put it there'}
@@ -208,6 +226,7 @@ export function CardSheet({
   from,
   mayChange,
   onAnswer,
+  onPut,
 }: {
   card: Card;
   board: Board;
@@ -215,6 +234,8 @@ export function CardSheet({
   from: string;
   mayChange: boolean;
   onAnswer: (answer: Answer) => void;
+  /** It was put somewhere, and its form is gone: the focus is to go on with it. */
+  onPut: () => void;
 }) {
   const on = card.day ?? board.days.find(({ isPast }) => !isPast)?.day ?? card.dueOn;
   const isOpen = mayChange && !card.isDone;
@@ -254,8 +275,13 @@ export function CardSheet({
       </Typography>
       {isOpen && (
         <Stack sx={{ gap: 1.25, mt: 1 }}>
-          <Ways card={card} board={board} from={from} onAnswer={onAnswer} />
-          <PutForm key={`${card.revision} ${card.day} ${card.personId}`} card={card} board={board} />
+          <Ways card={card} board={board} from={from} onAnswer={onAnswer} onPut={onPut} />
+          <PutForm
+            key={`${card.revision} ${card.day} ${card.personId}`}
+            card={card}
+            board={board}
+            onPut={onPut}
+          />
           <Acts card={card} onAnswer={onAnswer} />
         </Stack>
       )}

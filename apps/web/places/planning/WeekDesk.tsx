@@ -58,6 +58,29 @@ function RightNow({ standing }: { standing: readonly { readonly id: number; read
   );
 }
 
+/** How long after an act a card that comes to stand elsewhere still gets the focus, ms. */
+const FOCUS_MS = 1500;
+
+/** A card that was moved is another element of the page at its new place: the focus goes with it, now and when the server has answered. */
+function useFocusOf(cards: readonly Card[]): (instrumentId: number) => void {
+  const held = useRef<{ readonly id: number; readonly until: number } | null>(null);
+  useEffect(() => {
+    if (held.current === null) return;
+    if (Date.now() < held.current.until) focusCard(held.current.id);
+    else held.current = null;
+  }, [cards]);
+  return (id) => {
+    held.current = { id, until: Date.now() + FOCUS_MS };
+    focusCard(id);
+  };
+}
+
+/** Only where what had the focus is gone; whoever went on is left alone. */
+function focusCard(id: number): void {
+  if (document.activeElement === null || document.activeElement === document.body)
+    document.querySelector<HTMLElement>(`[data-card="${id}"]`)?.focus();
+}
+
 /** The week at work: what is chosen, what is moved, what that breaks. */
 export function WeekDesk({
   board,
@@ -82,16 +105,10 @@ export function WeekDesk({
   const { cards, answer: moveAnswer, move } = useMoves(board.cards);
   const [chosen, setChosen] = useState<number | null>(asked);
   const [answer, setAnswer] = useState<Answer>(DONE);
-  const held = useRef<number | null>(null);
   const all = [...cards, ...board.notPlaced];
   const card = all.find(({ instrumentId }) => instrumentId === chosen);
 
-  // A card that was moved by keys is another element of the page at its new place: the focus goes with it.
-  useEffect(() => {
-    if (held.current === null) return;
-    document.querySelector<HTMLElement>(`[data-card="${held.current}"]`)?.focus();
-    held.current = null;
-  }, [cards]);
+  const focus = useFocusOf(cards);
 
   const sheet = useRef<HTMLDivElement>(null);
   const choose = ({ instrumentId }: Card) => {
@@ -100,7 +117,7 @@ export function WeekDesk({
     if (instrumentId !== chosen) setTimeout(() => sheet.current?.scrollIntoView({ block: 'nearest' }));
   };
   const onMove = (moved: Card, personId: number, day: string) => {
-    held.current = moved.instrumentId;
+    focus(moved.instrumentId);
     setChosen(moved.instrumentId);
     move(moved, personId, day);
   };
@@ -144,6 +161,7 @@ export function WeekDesk({
               from={from}
               mayChange={mayChange}
               onAnswer={setAnswer}
+              onPut={() => focus(card.instrumentId)}
             />
           </div>
         )}

@@ -1,5 +1,5 @@
 'use client';
-import { useCallback, useRef, useState } from 'react';
+import { useCallback, useMemo, useRef, useState } from 'react';
 import { DONE, type Answer } from '@/server/answer';
 import { putAction } from './actions';
 import type { Card } from './shape';
@@ -11,16 +11,31 @@ interface Moved {
   readonly revision: number;
 }
 
+type Moves = ReadonlyMap<number, Moved>;
+const NONE: Moves = new Map();
+
+/** Moves that the server has not shown yet: what it has taken in, or has no card of any more, is done with. */
+function stillMoved(moved: Moves, cards: readonly Card[]): Moves {
+  const revisions = new Map(cards.map(({ instrumentId, revision }) => [instrumentId, revision ?? 0]));
+  const left = [...moved].filter(([id, { revision }]) => (revisions.get(id) ?? Infinity) < revision);
+  return left.length === 0 ? NONE : new Map(left);
+}
+
 /** What was put elsewhere and is not kept yet stands there at once. */
 const standing = (card: Card, moved: Moved | undefined): Card =>
-  moved === undefined || (card.revision ?? 0) >= moved.revision
+  moved === undefined
     ? card
     : { ...card, personId: moved.personId, day: moved.day, revision: moved.revision, isFixed: true };
 
 /** Moves cards: each stands at its new place at once, and is kept one after the other. */
 export function useMoves(cards: readonly Card[]) {
-  const [moved, setMoved] = useState<ReadonlyMap<number, Moved>>(new Map());
+  const [moved, setMoved] = useState(NONE);
+  const [seen, setSeen] = useState(cards);
   const [answer, setAnswer] = useState<Answer>(DONE);
+  if (cards !== seen) {
+    setSeen(cards);
+    setMoved(stillMoved(moved, cards));
+  }
   const queue = useRef<Promise<unknown>>(Promise.resolve());
   const move = useCallback((card: Card, personId: number, day: string) => {
     setMoved((before) =>
@@ -41,8 +56,12 @@ export function useMoves(cards: readonly Card[]) {
       const found = await put();
       setAnswer(found);
       // What was refused goes back to where the server has it.
-      if (found.error !== null) setMoved(new Map());
+      if (found.error !== null) setMoved(NONE);
     });
   }, []);
-  return { cards: cards.map((card) => standing(card, moved.get(card.instrumentId))), answer, move };
+  const shown = useMemo(
+    () => cards.map((card) => standing(card, moved.get(card.instrumentId))),
+    [cards, moved],
+  );
+  return { cards: shown, answer, move };
 }

@@ -6,8 +6,11 @@ import type { Database, Queryable } from '../db/database';
 
 /** Tables in an order in which each refers only to earlier ones, with what leads their pages. */
 const TABLES: readonly (readonly [name: string, columns: string])[] = [
-  ['installation', 'site_name, is_demo, review, letterhead, created_at'],
-  ['person', 'id, name, role, is_active, login, decides_safety'],
+  [
+    'installation',
+    'site_name, is_demo, review, letterhead, created_at, walk_minutes, permit_minutes, day_begins, grace_days',
+  ],
+  ['person', 'id, name, role, is_active, login, decides_safety, week_minutes'],
   ['interval_policy', '*'],
   ['body', '*'],
   ['procedure', '*'],
@@ -51,6 +54,10 @@ const TABLES: readonly (readonly [name: string, columns: string])[] = [
   ['finding_release', '*'],
   ['amendment_review', '*'],
   ['interval_change', '*'],
+  ['absence', '*'],
+  ['shutdown', '*'],
+  ['planned', '*'],
+  ['planned_reference', '*'],
   ['person_former_name', '*'],
   ['instrument_former_tag', '*'],
   ['past_result', '*'],
