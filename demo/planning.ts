@@ -6,16 +6,15 @@ import { addAbsence, addShutdown, askPlan, setHours, setPlanSite, workPlan } fro
 import type { Dayjs } from 'dayjs';
 
 const ISO_DATE = 'YYYY-MM-DD';
-/** A day is planned from here on, while it has this many working days left; else the week to come is. */
-const LAST_WEEKDAY = 3;
-
 const plannerOf = async (db: Queryable, now: Dayjs): Promise<Actor> => ({
   personId: (await listPeople(db)).find(({ role }) => role === 'planner')?.id ?? 0,
   at: now.toDate(),
   today: now.format(ISO_DATE),
 });
 
-const mondayOf = (day: Dayjs): Dayjs => day.subtract((day.day() + 6) % 7, 'day');
+/** From Monday, 0, to Sunday. */
+const weekdayOf = (day: Dayjs): number => (day.day() + 6) % 7;
+const mondayOf = (day: Dayjs): Dayjs => day.subtract(weekdayOf(day), 'day');
 
 /** Hours, an absence, and two shutdowns of the boiler house. */
 async function plantSettings(tx: Queryable, planner: Actor, now: Dayjs): Promise<void> {
@@ -39,15 +38,24 @@ async function plantSettings(tx: Queryable, planner: Actor, now: Dayjs): Promise
     await addShutdown(tx, planner, { area: 'Boiler house', firstDay: on(days), lastDay: on(days + 1), what });
 }
 
-/** The plan of this week from today on, and of the week to come where this one is nearly over. */
+const [THURSDAY, FRIDAY] = [3, 4];
+
+/** What is planned: the rest of this week while somebody works in it, and the week to come where this one is nearly over. */
+export const spansOf = (now: Dayjs): { readonly firstDay: string; readonly days: number }[] => [
+  ...(weekdayOf(now) <= FRIDAY ? [{ firstDay: now.format(ISO_DATE), days: 7 - weekdayOf(now) }] : []),
+  ...(weekdayOf(now) >= THURSDAY
+    ? [{ firstDay: mondayOf(now).add(7, 'day').format(ISO_DATE), days: 7 }]
+    : []),
+];
+
+/** A plan as a planner had it made. */
 export async function plantPlan(db: Database, now: Dayjs): Promise<void> {
   const planner = await plannerOf(db, now);
   await db.transaction((tx) => plantSettings(tx, planner, now));
-  const weekday = (now.day() + 6) % 7;
-  const first = weekday <= LAST_WEEKDAY ? now : mondayOf(now).add(7, 'day');
-  const days = weekday <= LAST_WEEKDAY ? 7 - weekday : 7;
-  const id = await db.transaction((tx) => askPlan(tx, planner, { firstDay: first.format(ISO_DATE), days }));
-  await workPlan(db, { id, day: planner.today }, (problem, watch) =>
-    makePlan(problem, { seconds: 5, watch }),
-  );
+  for (const span of spansOf(now)) {
+    const id = await db.transaction((tx) => askPlan(tx, planner, span));
+    await workPlan(db, { id, day: planner.today }, (problem, watch) =>
+      makePlan(problem, { seconds: 5, watch }),
+    );
+  }
 }

@@ -2,7 +2,10 @@ import { afterAll, beforeAll, expect, it } from 'vitest';
 import { closedJobs, jobsToReview, loadJob, openJobs } from '@barys/store/jobs';
 import { instrumentsDueNext } from '@barys/store/registers';
 import { soundness, throwaway, type Throwaway } from '@barys/store/testing';
+import dayjs from 'dayjs';
+import { loadWeek } from '@barys/store/planning';
 import { plantDemo } from './plant';
+import { spansOf } from './planning';
 
 const NOW = new Date('2026-05-04T12:00:00Z');
 let base: Throwaway;
@@ -78,4 +81,37 @@ it('every run was made under a certificate that was in force on its day', async 
 
 it('the trail of the demo is sound', async () => {
   expect(await soundness(base.app)).toBe('sound');
+});
+
+it('the demo has a plan of the week that can be done, with somebody away and an area shut down', async () => {
+  const { placed, clashes, shutdowns, workers } = await loadWeek(base.app, '2026-05-04', 7, '2026-05-04');
+  expect(placed.length).toBeGreaterThan(5);
+  expect(clashes).toEqual([]);
+  expect(shutdowns.map(({ firstDay, lastDay }) => [firstDay, lastDay])).toEqual([
+    ['2026-05-05', '2026-05-06'],
+  ]);
+  expect(workers.map(({ minutes }) => minutes[3])).toEqual([450, 0]);
+});
+
+it.each([
+  ['2026-05-04', [['2026-05-04', 7]]],
+  ['2026-05-06', [['2026-05-06', 5]]],
+  [
+    '2026-05-07',
+    [
+      ['2026-05-07', 4],
+      ['2026-05-11', 7],
+    ],
+  ],
+  [
+    '2026-05-08',
+    [
+      ['2026-05-08', 3],
+      ['2026-05-11', 7],
+    ],
+  ],
+  ['2026-05-09', [['2026-05-11', 7]]],
+  ['2026-05-10', [['2026-05-11', 7]]],
+])('the demo of %s has a plan of days that are to come', (day, spans) => {
+  expect(spansOf(dayjs(day)).map(({ firstDay, days }) => [firstDay, days])).toEqual(spans);
 });

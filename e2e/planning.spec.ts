@@ -327,11 +327,11 @@ test('what comes due stands in a calendar whose days open; settings are kept, an
   await hours.getByRole('button', { name: /^Keep the hours/ }).click();
   await expect(hours.getByText('Kept.')).toBeVisible();
   const still = page.getByRole('region', { name: 'Shutdowns' }).first();
-  await still
-    .getByRole('button', { name: /^Take back the shutdown of Boiler house/ })
-    .first()
-    .click();
-  await expect(still.getByRole('button', { name: /^Take back/ })).toHaveCount(1);
+  const takeBack = still.getByRole('button', { name: /^Take back the shutdown of Boiler house/ });
+  // Of this week's and the next one's the first may be over.
+  const before = await takeBack.count();
+  await takeBack.first().click();
+  await expect(takeBack).toHaveCount(before - 1);
 
   await page.goto('/');
   // PT-2107 is four days overdue: of three days of grace none is left.
