@@ -298,6 +298,10 @@ describe('a plan', () => {
       ({ day, personId, start }) => `${day} ${personId} ${String(start).padStart(4, '0')}`,
     );
     expect(keys).toEqual([...keys].sort());
+    await base.owner.query(`update instrument set state = 'out' where tag = 'PT-OLD'`);
+    const without = await plannedWalks(base.app, TODAY, '2026-05-10');
+    expect(without.length).toBe(walks.length - 1);
+    await base.owner.query(`update instrument set state = 'in service' where tag = 'PT-OLD'`);
     // The only reference that serves runs out on Monday: no way is on a later day, and on Tuesday Monday is past.
     const ways = waysOf(now, idOf['PT-OLD'] ?? 0, TODAY);
     expect(ways.map(({ day }) => day)).toEqual(ways.map(() => 0));

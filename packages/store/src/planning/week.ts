@@ -133,16 +133,17 @@ export interface OnTheWay extends Planned {
   readonly instrument: Instrument;
 }
 
-/** What is planned on some days and not done, day by day and person by person in the order of the walk. */
+/** What is planned on some days, in service and not done, day by day and person by person in the order of the walk. */
 export async function plannedWalks(db: Queryable, firstDay: string, lastDay: string): Promise<OnTheWay[]> {
   const standing = (await plannedOn(db, firstDay, lastDay)).filter(({ doneByJob }) => doneByJob === null);
-  const [site, instruments] = await Promise.all([
+  const [site, all] = await Promise.all([
     planSite(db),
     instrumentsOf(
       db,
       standing.map(({ instrumentId }) => instrumentId),
     ),
   ]);
+  const instruments = all.filter(({ state }) => state === 'in service');
   const days = [...new Set(standing.map(({ day }) => day))].sort();
   const known = new Map(instruments.map((instrument) => [instrument.id, instrument]));
   const byJob = new Map(standing.map((planned) => [String(planned.instrumentId), planned]));
