@@ -26,6 +26,7 @@ export default async function PlanningPage({ searchParams }: { searchParams: Sea
         <PrintButton />
         {mayChange && (
           <PlanDesk
+            key={page.from}
             running={
               making?.state === 'runs' ? { id: making.id, state: making.state, part: making.part } : null
             }
