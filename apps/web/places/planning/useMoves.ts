@@ -2,30 +2,8 @@
 import { useCallback, useMemo, useRef, useState } from 'react';
 import { DONE, type Answer } from '@/server/answer';
 import { putAction } from './actions';
+import { NONE, shownCards, stillMoved } from './moves';
 import type { Card } from './shape';
-
-interface Moved {
-  readonly personId: number;
-  readonly day: string;
-  /** Revision that the plan has once this is kept. */
-  readonly revision: number;
-}
-
-type Moves = ReadonlyMap<number, Moved>;
-const NONE: Moves = new Map();
-
-/** Moves that the server has not shown yet: what it has taken in, or has no card of any more, is done with. */
-function stillMoved(moved: Moves, cards: readonly Card[]): Moves {
-  const revisions = new Map(cards.map(({ instrumentId, revision }) => [instrumentId, revision ?? 0]));
-  const left = [...moved].filter(([id, { revision }]) => (revisions.get(id) ?? Infinity) < revision);
-  return left.length === 0 ? NONE : new Map(left);
-}
-
-/** What was put elsewhere and is not kept yet stands there at once. */
-const standing = (card: Card, moved: Moved | undefined): Card =>
-  moved === undefined
-    ? card
-    : { ...card, personId: moved.personId, day: moved.day, revision: moved.revision, isFixed: true };
 
 /** Moves cards: each stands at its new place at once, and is kept one after the other. */
 export function useMoves(cards: readonly Card[]) {
@@ -59,9 +37,6 @@ export function useMoves(cards: readonly Card[]) {
       if (found.error !== null) setMoved(NONE);
     });
   }, []);
-  const shown = useMemo(
-    () => cards.map((card) => standing(card, moved.get(card.instrumentId))),
-    [cards, moved],
-  );
+  const shown = useMemo(() => shownCards(cards, moved), [cards, moved]);
   return { cards: shown, answer, move };
 }
