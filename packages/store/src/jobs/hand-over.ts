@@ -60,7 +60,17 @@ export type HandedOver = OpenJob & { readonly standing: readonly OutOfService[] 
 /** More than a works has in hand; beyond, the page says that there are more. */
 const MOST = 2000;
 
+// What may stand otherwise is looked for by itself first, each kind by its own index: jobs are many, and few are open.
 const OPEN_SQL = `
+  with looked as materialized (
+    select id from job where signed_at is null and cancelled_at is null
+    union
+    select job.id from stage_passed skipped join job on job.id = skipped.job_id join instrument on instrument.id = instrument_id
+    where skipped.stage = 'return' and skipped.is_skip and signed_at is not null and instrument.state = 'in service'
+      and not exists (
+        select from stage_passed back join job later on later.id = back.job_id
+        where later.instrument_id = job.instrument_id and back.stage = 'return' and not back.is_skip and back.id > skipped.id)
+  )
   select job.id, job.instrument_copy ->> 'tag' as tag, job.instrument_copy ->> 'service' as service,
     job.instrument_copy ->> 'area' as area, coalesce(job.instrument_copy ->> 'hookUp', instrument.hook_up) as "hookUp",
     reason, stage, signed_at is null as "isOpen", name_at(opened_by, opened_at) as "openedBy", opened_at as "openedAt",
@@ -72,7 +82,7 @@ const OPEN_SQL = `
        and not exists (select from run_thrown_away where run_id = run.id)
      order by kind desc, pass desc limit 1) as points,
     name_at(last.by, last.at) as "lastBy", last.at as "lastAt"
-  from job join instrument on instrument.id = instrument_id
+  from looked join job using (id) join instrument on instrument.id = instrument_id
     join lateral (
       select by, at from (
         select opened_by as by, opened_at as at
@@ -84,12 +94,6 @@ const OPEN_SQL = `
           order by reading.id desc limit 1)
       ) done order by at desc limit 1
     ) last on true
-  where (signed_at is null and cancelled_at is null)
-    or (instrument.state = 'in service' and signed_at is not null and job.id in (
-      select skipped.job_id from stage_passed skipped
-      where skipped.stage = 'return' and skipped.is_skip and not exists (
-        select from stage_passed back join job later on later.id = back.job_id
-        where later.instrument_id = job.instrument_id and back.stage = 'return' and not back.is_skip and back.id > skipped.id)))
   order by last.at limit ${MOST + 1}`;
 
 interface Passed extends Since {

@@ -18,7 +18,7 @@ import { Sheet } from '@/ui/Sheet';
 
 export const metadata = { title: 'Due' };
 
-const MOST_LINES = 200;
+const MOST_LINES = 100;
 
 /** What is made of an instrument that comes due. */
 function whereWords({ plannedFor, plannedWith, jobId, tag, dueOn: due }: DueOn) {
