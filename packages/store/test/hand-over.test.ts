@@ -168,6 +168,10 @@ describe('the list of jobs', () => {
     expect(await list({ q: '100%_p 2' })).toEqual([second]);
     expect(await list({ q: '100%xp' })).toEqual([]);
     expect(await list({ q: String(second) })).toEqual([second]);
+    expect(await list({ q: `ft-772 ${second}` })).toEqual([second]);
+    expect(await list({ q: `ft-771 ${second}` })).toEqual([]);
+    for (const none of [`0${second}`, '999999999999999', '99999999999999999999', '1234.5'])
+      expect(await list({ q: none })).toEqual([]);
     expect(await list({ q: 'ft-77', reason: 'fault' })).toEqual([third]);
     expect(await list({ q: 'ft-77', where: 'brief', sort: 'tag', dir: 'desc' })).toEqual([
       third,

@@ -53,19 +53,13 @@ function conditionsOf(query: JobQuery): { where: string; values: unknown[] } {
     values.push(value);
     conditions.push(condition(`$${values.length}`));
   };
-  for (const word of query.q.toLowerCase().split(/\s+/).filter(Boolean))
-    if (/^\d{4,}$/.test(word))
-      add(
-        (place) =>
-          `(job.id::text = ${place} or lower((instrument_copy ->> 'tag') || ' ' || (instrument_copy ->> 'service')) like '%' || ${place} || '%')`,
-        word,
-      );
-    else
-      add(
-        (place) =>
-          `lower((instrument_copy ->> 'tag') || ' ' || (instrument_copy ->> 'service')) like ${place}`,
-        `%${escapeLike(word)}%`,
-      );
+  for (const word of query.q.toLowerCase().split(/\s+/).filter(Boolean)) {
+    values.push(`%${escapeLike(word)}%`);
+    const isNamed = `lower((instrument_copy ->> 'tag') || ' ' || (instrument_copy ->> 'service')) like $${values.length}`;
+    // The number of a job, as its own kind, so that both are found by their indexes.
+    if (/^[1-9]\d{3,14}$/.test(word)) add((place) => `(job.id = ${place} or ${isNamed})`, Number(word));
+    else conditions.push(isNamed);
+  }
   const standing = PLACE_SQL[query.where];
   if (standing !== undefined) conditions.push(standing);
   else if (query.where !== '')
