@@ -251,7 +251,16 @@ test('a technician has the day at hand: on Today, as a walk to print, and in a c
   };
   expect(await of(`?plan=${b}`)).toEqual({ status: 200, events: 0 });
   expect(await of('?plan=all')).toEqual({ status: 200, events: 2 });
-  expect((await of('?plan=nobody')).status).toBe(422);
+  const nobody = await fetch(`${works.url}/calendar.ics?plan=nobody`, { headers: { cookie } });
+  expect([nobody.status, await nobody.text()]).toEqual([
+    422,
+    expect.stringContaining('or of the number of a person'),
+  ]);
+  const unheard = await fetch(`${works.url}/planning?also=%00`, { headers: { cookie } });
+  expect([unheard.status, await unheard.text()]).toEqual([
+    200,
+    expect.stringContaining('No instrument in service'),
+  ]);
   expect((await of('?plan=all&token=wrong', {})).status).toBe(401);
   expect((await of('?plan=all', {})).status).toBe(303);
 });

@@ -30,9 +30,9 @@ export default async function TodayPage() {
   const db = database();
   const now = new Date();
   const today = localDate(now);
+  const person = await actingPerson();
   const ahead = dayjs(today).add(AHEAD_DAYS, 'day').format('YYYY-MM-DD');
   const [
-    person,
     planned,
     standing,
     ways,
@@ -45,8 +45,7 @@ export default async function TodayPage() {
     instruments,
     references,
   ] = await Promise.all([
-    actingPerson(),
-    plannedWalks(db, today, ahead),
+    person === null ? [] : plannedWalks(db, today, ahead, person.id),
     dueStanding(db, today),
     planSite(db),
     findSite(db),
@@ -73,11 +72,7 @@ export default async function TodayPage() {
           graceDays={ways.graceDays}
         />
         <Box sx={{ display: 'grid', gap: 2 }}>
-          <YoursSheet
-            planned={planned.filter(({ personId }) => personId === person?.id)}
-            today={today}
-            dayBegins={ways.dayBegins}
-          />
+          <YoursSheet planned={planned} today={today} dayBegins={ways.dayBegins} />
           <SentBackSheet sentBack={sentBack} />
           <FindingsSheet findings={findings} />
           <OpenJobsSheet jobs={jobs} openCount={openCount} />

@@ -298,6 +298,10 @@ describe('a plan', () => {
       ({ day, personId, start }) => `${day} ${personId} ${String(start).padStart(4, '0')}`,
     );
     expect(keys).toEqual([...keys].sort());
+    const { personId } = works.colleague;
+    expect(await plannedWalks(base.app, TODAY, '2026-05-10', personId)).toEqual(
+      walks.filter((one) => one.personId === personId),
+    );
     await base.owner.query(`update instrument set state = 'out' where tag = 'PT-OLD'`);
     const without = await plannedWalks(base.app, TODAY, '2026-05-10');
     expect(without.length).toBe(walks.length - 1);

@@ -42,10 +42,11 @@ async function addDue(calendar: ICalCalendar, { origin, now }: Asked): Promise<v
 }
 
 /** Whose plan is asked for: `all`, or the number of a person. */
-const whoseSchema = z.union([
-  z.literal('all').transform(() => null),
-  z.coerce.number().int().positive('The plan is that of "all", or of the number of a person.'),
-]);
+const WHOSE = 'The plan is that of "all", or of the number of a person.';
+const whoseSchema = z.union(
+  [z.literal('all').transform(() => null), z.coerce.number().int().positive()],
+  WHOSE,
+);
 
 /**
  * What comes due in the next year, or with `?plan=` what is planned, as a calendar; a calendar program subscribes with `?token=` of a

@@ -21,13 +21,12 @@ export async function addPlan(
 ): Promise<void> {
   const at = (days: number): string => dayjs(today).add(days, 'day').format('YYYY-MM-DD');
   const [planned, site, people] = await Promise.all([
-    plannedWalks(db, at(-BACK_DAYS), at(AHEAD_DAYS)),
+    plannedWalks(db, at(-BACK_DAYS), at(AHEAD_DAYS), personId),
     planSite(db),
     listPeople(db),
   ]);
   const nameOf = new Map(people.map(({ id, name }) => [id, name]));
   for (const { instrument, personId: who, day, start, minutes, references } of planned) {
-    if (personId !== null && who !== personId) continue;
     const begins = dayjs(momentAt(day, site.dayBegins)).add(start, 'minute');
     calendar.createEvent({
       // The same event wherever it is moved to.

@@ -3,7 +3,7 @@ import { handOver } from '@barys/store/jobs';
 import { dueWithin, lastMaking, loadWeek, type Making } from '@barys/store/planning';
 import { SCHEDULING_ROLES } from '@barys/store/people';
 import { findInstrument, instrumentsOf } from '@barys/store/registers';
-import { StoreError } from '@barys/store/db';
+import { isNeverKept, StoreError } from '@barys/store/db';
 import { database } from '@/server/database';
 import { localDate } from '@/server/dates';
 import { actingPerson } from '@/server/person';
@@ -17,7 +17,8 @@ async function askedFor(tag: string | undefined): Promise<number | null> {
     const { id, state } = await findInstrument(database(), { tag: tag.trim().toUpperCase() });
     return state === 'in service' ? id : null;
   } catch (error) {
-    if (error instanceof StoreError && error.refusal.code === 'no-such') return null;
+    // A tag that no register can hold is of none either.
+    if (isNeverKept(error) || (error instanceof StoreError && error.refusal.code === 'no-such')) return null;
     throw error;
   }
 }

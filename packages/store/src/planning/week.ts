@@ -133,9 +133,19 @@ export interface OnTheWay extends Planned {
   readonly instrument: Instrument;
 }
 
-/** What is planned on some days, in service and not done, day by day and person by person in the order of the walk. */
-export async function plannedWalks(db: Queryable, firstDay: string, lastDay: string): Promise<OnTheWay[]> {
-  const standing = (await plannedOn(db, firstDay, lastDay)).filter(({ doneByJob }) => doneByJob === null);
+/**
+ * What is planned on some days, in service and not done, day by day and person by person in the order of the walk.
+ * @param whose one person's; null takes everybody's
+ */
+export async function plannedWalks(
+  db: Queryable,
+  firstDay: string,
+  lastDay: string,
+  whose: number | null = null,
+): Promise<OnTheWay[]> {
+  const standing = (await plannedOn(db, firstDay, lastDay)).filter(
+    ({ doneByJob, personId }) => doneByJob === null && (whose === null || personId === whose),
+  );
   const [site, all] = await Promise.all([
     planSite(db),
     instrumentsOf(
