@@ -34,7 +34,7 @@ const core: Record<string, unknown> = {};
 for (const file of files) Object.assign(core, await import(new URL(file, SRC).href));
 
 const run = (code: string): unknown =>
-  // eslint-disable-next-line @typescript-eslint/no-implied-eval -- our own docstrings
+  // oxlint-disable-next-line typescript/no-implied-eval -- our own docstrings
   (new Function(...Object.keys(core), `return (${code});`) as (...names: unknown[]) => unknown)(
     ...Object.values(core),
   );

@@ -1,4 +1,4 @@
-export { exact, exactProduct, exactSum, roundDecimal, toNumber, withoutNoise, type Exact } from './fraction';
+export { exact, exactProduct, exactSum, roundDecimal, toNumber, withoutNoise, type Exact } from './decimal';
 export {
   compareSurds,
   magnitude,

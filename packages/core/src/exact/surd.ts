@@ -2,7 +2,7 @@
  * Numbers a + b √t with rational a, b and t >= 0. Errors and limits of a square-root instrument are of this form, so a
  * verdict on its limit can be decided exactly too. Two of them may be combined when they share t.
  */
-import { exact, toNumber, type Exact } from './fraction';
+import { exact, toNumber, type Exact } from './decimal';
 
 export interface Surd {
   readonly a: Exact;
@@ -22,7 +22,7 @@ export const root = (t: Exact): Surd => ({ a: ZERO, b: exact(1), t });
 const sum = (x: Exact, y: Exact): Exact => (y.n === 0n ? x : x.n === 0n ? y : x.add(y));
 const difference = (x: Exact, y: Exact): Exact => (y.n === 0n ? x : x.sub(y));
 const product = (x: Exact, y: Exact): Exact => (x.n === 0n || y.n === 0n ? ZERO : isOne(y) ? x : x.mul(y));
-const isOne = ({ n, d, s }: Exact): boolean => n === d && s > 0n;
+const isOne = ({ n, d }: Exact): boolean => n === d;
 
 export const plus = (x: Surd, y: Surd): Surd => ({ a: sum(x.a, y.a), b: sum(x.b, y.b), t: x.t });
 export const minus = (x: Surd, y: Surd): Surd => ({
@@ -37,25 +37,21 @@ export const times = (x: Surd, y: Surd): Surd => ({
   t: x.t,
 });
 
-const sign = ({ n, s }: Exact): -1 | 0 | 1 => (n === 0n ? 0 : s < 0n ? -1 : 1);
-
 /**
  * Sign of a + b √t, exact: where a and b pull apart, a² is compared with b² t.
  * @returns -1, 0 or 1
  */
 export function signOf({ a, b, t }: Surd): -1 | 0 | 1 {
-  const signA = sign(a);
-  const signB = t.n === 0n ? 0 : sign(b);
+  const signA = a.sign();
+  const signB = t.n === 0n ? 0 : b.sign();
   if (signB === 0 || signA === signB) return signA;
   if (signA === 0) return signB;
-  return Math.sign(a.mul(a).compare(b.mul(b).mul(t)) * signA) as -1 | 0 | 1;
+  return (a.mul(a).compare(b.mul(b).mul(t)) * signA) as -1 | 0 | 1;
 }
 
 /** Sign of x - y, exact. */
 export const compareSurds = (x: Surd, y: Surd): -1 | 0 | 1 =>
-  x.b.n === 0n && y.b.n === 0n
-    ? (Math.sign(x.a.compare(y.a)) as -1 | 0 | 1)
-    : signOf({ ...minus(x, y), t: x.t.n === 0n ? y.t : x.t });
+  x.b.n === 0n && y.b.n === 0n ? x.a.compare(y.a) : signOf({ ...minus(x, y), t: x.t.n === 0n ? y.t : x.t });
 
 export const magnitude = (x: Surd): Surd =>
   signOf(x) < 0 ? { a: x.a.neg(), b: x.b.n === 0n ? ZERO : x.b.neg(), t: x.t } : x;

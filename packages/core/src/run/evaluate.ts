@@ -20,6 +20,7 @@ import {
   noiseBound,
   SIMPLE_ACCEPTANCE,
   worstVerdict,
+  worseVerdict,
   type DecisionRule,
   type Verdict,
 } from './verdict';
@@ -265,7 +266,9 @@ export function verdictOfRun(
 ): Verdict | null {
   checkRun(range, tolerance, readings, rule);
   const judge = new Judge(range, tolerance, rule);
-  return worstVerdict(readings.map((reading) => judge.verdict(reading)));
+  let worst: Verdict | null = null;
+  for (const reading of readings) worst = worseVerdict(worst, judge.verdict(reading));
+  return worst;
 }
 
 /**

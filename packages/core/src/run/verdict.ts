@@ -153,12 +153,11 @@ export function noiseBound(
   const { kind } = transferOf(range);
   const isRoot = kind !== 'linear' && kind !== 'table';
   const ofSpan = (isRoot ? 1e-7 : 1e-13) * (tolerance.domain === 'output' ? outputSpan : inputSpan);
-  return (applied, output, limit) => {
-    // Far-off zeros lose digits in the differences; a square root near zero loses half of those it has.
-    const stretch = 1 + (Math.abs(range.lrv) + Math.abs(applied)) / inputSpan;
-    const ends = 1 + (Math.abs(range.outputLow) + Math.abs(output)) / outputSpan;
-    return ofSpan * stretch * ends + 1e-13 * Math.abs(limit);
-  };
+  // Far-off zeros lose digits in the differences; a square root near zero loses half of those it has.
+  const [fromZero, fromLow] = [inputSpan + Math.abs(range.lrv), outputSpan + Math.abs(range.outputLow)];
+  const ofStretches = ofSpan / inputSpan / outputSpan;
+  return (applied, output, limit) =>
+    ofStretches * (fromZero + Math.abs(applied)) * (fromLow + Math.abs(output)) + 1e-13 * Math.abs(limit);
 }
 
 /** @throws CoreError `negative`, `missing`, at `uncertainty` */
@@ -181,15 +180,17 @@ export function checkRule(
   readings: readonly { readonly uncertainty?: number | undefined }[],
 ): void {
   if (rule.kind === 'guard-band') requireNotNegative('The guard band factor r', rule.r, 'rule.r');
+  const isNeeded = rule.kind !== 'simple';
   const wrong = readings.findIndex(({ uncertainty }) =>
-    uncertainty === undefined ? rule.kind !== 'simple' : !(uncertainty >= 0 && uncertainty < Infinity),
+    uncertainty === undefined ? isNeeded : !(uncertainty >= 0 && uncertainty < Infinity),
   );
   if (wrong !== -1) within(`readings.${wrong}`, () => checkUncertainty(rule, readings[wrong]?.uncertainty));
 }
 
+/** The worse of two verdicts, of which one may not be there yet. */
+export const worseVerdict = (a: Verdict | null, b: Verdict): Verdict =>
+  a === null || (a !== b && VERDICTS.indexOf(b) > VERDICTS.indexOf(a)) ? b : a;
+
 /** The worst of several verdicts, or null of none. */
-export function worstVerdict(verdicts: readonly Verdict[]): Verdict | null {
-  let worst = -1;
-  for (const verdict of verdicts) worst = Math.max(worst, VERDICTS.indexOf(verdict));
-  return VERDICTS[worst] ?? null;
-}
+export const worstVerdict = (verdicts: readonly Verdict[]): Verdict | null =>
+  verdicts.reduce<Verdict | null>(worseVerdict, null);

@@ -7,7 +7,7 @@
  * `share` serves speed, `exactShare` decides verdicts; a test holds them together.
  */
 import { CoreError, requireBetween, requireFinite } from '../errors';
-import { exact, rational, root, type Exact, type Surd } from '../exact';
+import { exact, rational, root, toNumber, type Exact, type Surd } from '../exact';
 
 export interface TablePoint {
   /** Per cent of the input span. */
@@ -136,7 +136,7 @@ export function exactShare(transfer: Transfer, t: Exact): Surd {
   if (transfer.kind === 'linear') return rational(t);
   if (transfer.kind === 'table') {
     const percent = t.mul(100);
-    const [low, high] = segment(transfer.points, percent.valueOf(), 'inputPercent');
+    const [low, high] = segment(transfer.points, toNumber(percent), 'inputPercent');
     const slope = exact(high.outputPercent)
       .sub(exact(low.outputPercent))
       .div(exact(high.inputPercent).sub(exact(low.inputPercent)));
@@ -184,7 +184,7 @@ export function exactInverseShare(transfer: Transfer, s: Exact): Exact {
     }
     case 'table': {
       const percent = s.mul(100);
-      const [low, high] = segment(transfer.points, percent.valueOf(), 'outputPercent');
+      const [low, high] = segment(transfer.points, toNumber(percent), 'outputPercent');
       const slope = exact(high.inputPercent)
         .sub(exact(low.inputPercent))
         .div(exact(high.outputPercent).sub(exact(low.outputPercent)));

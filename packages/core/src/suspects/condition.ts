@@ -3,6 +3,7 @@
  * suspicion sets a part. In order: the reference, a leak, what stands before the sensor, friction, the sensor, the range and the
  * transfer function that are set, damping, the limits of the output, the output stage, the resistor that makes volts of it.
  */
+import { toNumber } from '../exact';
 import type { Direction } from '../procedure';
 import { outputSpan, share, transferOf, type DisplayScale, type SignalRange, type Transfer } from '../signal';
 import { PRESSURE_UNITS, type PressureKind, type PressureUnit } from '../units';
@@ -212,7 +213,7 @@ export const USUAL_AIR_PA = 98_000;
 /** What the input reads in the open air, in its unit. */
 function ambientOf({ pressureKind, barometer, inputUnit }: Suspected): number {
   if (pressureKind !== 'absolute' || inputUnit === null) return 0;
-  return barometer ?? USUAL_AIR_PA / PRESSURE_UNITS[inputUnit].factor.valueOf();
+  return barometer ?? USUAL_AIR_PA / toNumber(PRESSURE_UNITS[inputUnit].factor);
 }
 
 /** Works out what would be seen, for many conditions of one case. */

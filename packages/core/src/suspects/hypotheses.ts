@@ -3,6 +3,7 @@
  * parameters and how large they usually are. What is usual is common practice, from memory; a suspicion that cannot be (a head where
  * nothing is a pressure, a display that nobody read) is left out.
  */
+import { toNumber } from '../exact';
 import { LINEAR, transferOf } from '../signal';
 import { PRESSURE_UNITS, type PressureUnit } from '../units';
 import { dwellsOf, USUAL_AIR_PA, type Suspected } from './condition';
@@ -52,24 +53,24 @@ const GRAVITY = 9.80665;
 
 /** Head of a metre of a liquid in the input unit. */
 export const headOfMetre = (unit: PressureUnit, densityKgPerM3 = WATER_KG_PER_M3): number =>
-  (densityKgPerM3 * GRAVITY) / PRESSURE_UNITS[unit].factor.valueOf();
+  (densityKgPerM3 * GRAVITY) / toNumber(PRESSURE_UNITS[unit].factor);
 
 const AIR_SPREAD_PA = 4000;
 /** A barometer that was read may stand in another room. */
 const READ_AIR_SPREAD_PA = 150;
 
-const factorOf = (unit: PressureUnit): number => PRESSURE_UNITS[unit].factor.valueOf();
+const factorOf = (unit: PressureUnit): number => toNumber(PRESSURE_UNITS[unit].factor);
 
 /** A column of water of another temperature with the same length. */
 function waterUnits(unit: PressureUnit): PressureUnit[] {
   const column = PRESSURE_UNITS[unit].column;
-  if (column === undefined || column.densityKgPerM3.valueOf() > 2000) return [];
+  if (column === undefined || toNumber(column.densityKgPerM3) > 2000) return [];
   return (Object.keys(PRESSURE_UNITS) as PressureUnit[]).filter((other) => {
     const one = PRESSURE_UNITS[other].column;
     return (
       other !== unit &&
       one !== undefined &&
-      one.densityKgPerM3.valueOf() < 2000 &&
+      toNumber(one.densityKgPerM3) < 2000 &&
       one.lengthM.equals(column.lengthM)
     );
   });

@@ -16,7 +16,7 @@ function roundAt(computed: number, decimals: number): string {
   const value = withoutNoise(computed);
   if (decimals >= 0) return roundDecimal(value, decimals).replace('-', '\u2212');
   const step = 10n ** BigInt(-decimals);
-  const whole = exact(value).div(step).abs().add(exact(0.5)).floor().n * step;
+  const whole = exact(value).div(step).abs().add(exact(0.5)).floor() * step;
   return `${value < 0 && whole !== 0n ? '\u2212' : ''}${whole}`;
 }
 

@@ -3,6 +3,7 @@
  * known to the scorer alone. Sizes are inventions, drawn apart from the priors of the suspects: a fault is at least as large as the
  * limit at one point, and not much larger than practice has it.
  */
+import { toNumber } from '@barys/core/exact';
 import type { Direction } from '@barys/core/procedure';
 import { expectedOutput, LINEAR, type SignalRange, type Transfer } from '@barys/core/signal';
 import { SUSPICIONS, type MeasuredWithIt, type Suspected, type Suspicion } from '@barys/core/suspects';
@@ -35,7 +36,7 @@ const COMMON: readonly PressureUnit[] = [
 ];
 const WATERS: readonly PressureUnit[] = ['inH2OAt4C', 'inH2OAt60F', 'inH2OAt68F', 'inH2OConventional'];
 
-const pascals = (unit: PressureUnit): number => PRESSURE_UNITS[unit].factor.valueOf();
+const pascals = (unit: PressureUnit): number => toNumber(PRESSURE_UNITS[unit].factor);
 
 class Draw {
   constructor(readonly chance: Chance) {}

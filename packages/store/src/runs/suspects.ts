@@ -1,4 +1,5 @@
 /** What can be behind the readings of a stored run. Free of PostgreSQL. */
+import { toNumber } from '@barys/core/exact';
 import { limitAt } from '@barys/core/run';
 import { outputSpan } from '@barys/core/signal';
 import {
@@ -92,7 +93,7 @@ export function suspectedOf(
     // A compound or a vacuum scale counts from the air, as a gauge does.
     pressureKind: kind,
     ...(ambient.barometerHpa > 0
-      ? { barometer: (ambient.barometerHpa * 100) / PRESSURE_UNITS[range.inputUnit].factor.valueOf() }
+      ? { barometer: (ambient.barometerHpa * 100) / toNumber(PRESSURE_UNITS[range.inputUnit].factor) }
       : {}),
     saturation: isSignal && body.technology === 'smart' ? [Math.min(...ends), Math.max(...ends)] : null,
     ...resistorOf(madeWith),

@@ -4,10 +4,10 @@
  * A number that came from at most 15 typed digits is given back unchanged by the shortest decimal text of its
  * double (IEEE 754-2019, 5.12.2), so `exact(4.04)` is 404/100 and not the binary neighbour of it.
  */
-import Fraction from 'fraction.js';
 import { requireFinite } from '../errors';
+import { Ratio } from './ratio';
 
-export type Exact = Fraction;
+export type Exact = Ratio;
 
 /** Ends of ranges, limits and round readings come again and again, and parsing them costs more than the rest. */
 const known = new Map<number, Exact>();
@@ -30,8 +30,10 @@ export function exact(value: number): Exact {
 
 function fromDecimal(text: string): Exact {
   const [mantissa = '', exponent = '0'] = text.split('e');
-  const power = new Fraction(10n ** BigInt(Math.abs(Number(exponent))));
-  return Number(exponent) < 0 ? new Fraction(mantissa).div(power) : new Fraction(mantissa).mul(power);
+  const [whole = '', places = ''] = mantissa.split('.');
+  const digits = BigInt(whole + places);
+  const power = Number(exponent) - places.length;
+  return power < 0 ? new Ratio(digits, 10n ** BigInt(-power)) : new Ratio(digits * 10n ** BigInt(power), 1n);
 }
 
 const bitLength = (n: bigint): number => n.toString(2).length;
@@ -42,14 +44,17 @@ const bitLength = (n: bigint): number => n.toString(2).length;
  */
 export function toNumber(ratio: Exact): number {
   if (ratio.n === 0n) return 0;
-  const shift = 66 + bitLength(ratio.d) - bitLength(ratio.n);
-  const n = shift > 0 ? ratio.n << BigInt(shift) : ratio.n;
+  const size = ratio.n < 0n ? -ratio.n : ratio.n;
+  const shift = 66 + bitLength(ratio.d) - bitLength(size);
+  const n = shift > 0 ? size << BigInt(shift) : size;
   const d = shift < 0 ? ratio.d << BigInt(-shift) : ratio.d;
   // The lowest bit stands for all that the division drops, so that a tie is not taken for one.
   const quotient = (n / d) | (n % d === 0n ? 0n : 1n);
   const half = Math.trunc(shift / 2);
-  return Number(ratio.s) * Number(quotient) * 2 ** -half * 2 ** -(shift - half);
+  return ratio.sign() * Number(quotient) * 2 ** -half * 2 ** -(shift - half);
 }
+
+const HALF = new Ratio(1n, 2n);
 
 /**
  * A computed value without the rounding noise of its computation, which lies beyond the twelfth significant digit:
@@ -66,11 +71,11 @@ export const withoutNoise = (value: number): number => Number(value.toPrecision(
  */
 export function roundDecimal(value: number, decimals: number): string {
   const scaled = exact(value).mul(10n ** BigInt(decimals));
-  const magnitude = scaled.abs().add(new Fraction(1, 2)).floor();
-  const digits = magnitude.n.toString().padStart(decimals + 1, '0');
+  const magnitude = scaled.abs().add(HALF).floor();
+  const digits = magnitude.toString().padStart(decimals + 1, '0');
   const whole = digits.slice(0, digits.length - decimals);
   const rest = decimals === 0 ? '' : `.${digits.slice(-decimals)}`;
-  const negative = value < 0 && magnitude.n !== 0n;
+  const negative = value < 0 && magnitude !== 0n;
   return `${negative ? '-' : ''}${whole}${rest}`;
 }
 
@@ -106,7 +111,7 @@ export function exactSum(a: number, b: number): number {
 export function exactProduct(value: number, ratio: Exact): number {
   const power = wholeFrom(value);
   if (power !== null) {
-    const over = Number(ratio.s * ratio.n) * Math.round(value * power);
+    const over = Number(ratio.n) * Math.round(value * power);
     const under = Number(ratio.d) * power;
     if (Math.abs(over) <= Number.MAX_SAFE_INTEGER && under <= Number.MAX_SAFE_INTEGER)
       return over / under + 0;
