@@ -29,6 +29,7 @@ export default function WorkshopPage() {
       </Box>
       <Typography variant="body2" sx={{ mt: 2, color: 'text.secondary' }}>
         Every calculation is also at POST /api/v1/compute, described at{' '}
+        {/* oxlint-disable-next-line nextjs/no-html-link-for-pages -- data, and no page */}
         <a href="/api/v1/openapi.json">/api/v1/openapi.json</a>.
       </Typography>
     </>

@@ -35,7 +35,7 @@ export async function Attachments({ job }: { job: JobFile }) {
             <Box key={id} sx={{ maxWidth: 260 }}>
               {mediaType.startsWith('image/') && (
                 <a href={`/jobs/${job.id}/attachments/${id}`}>
-                  {/* eslint-disable-next-line @next/next/no-img-element -- a picture of the database, not of the site */}
+                  {/* oxlint-disable-next-line nextjs/no-img-element -- a picture of the database, not of the site */}
                   <img
                     src={`/jobs/${job.id}/attachments/${id}`}
                     alt={remark === '' ? fileName : remark}

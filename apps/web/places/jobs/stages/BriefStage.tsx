@@ -9,7 +9,8 @@ import { toleranceInWords } from '@/ui/range/toleranceInWords';
 import { ProcedureNotes } from '@/places/office/procedures/ProcedureNotes';
 import { pointsInWords } from '@/places/office/procedures/words';
 import { database } from '@/server/database';
-import { dueInWords, localDate, showDate } from '@/server/dates';
+import { dueInWords, showDate } from '@/server/dates';
+import { moment } from '@/server/moment';
 import { Columns } from '@/ui/Columns';
 import { serialWords } from '@/places/references/words';
 import { Facts } from '@/ui/Facts';
@@ -94,7 +95,7 @@ function WorkSheet({
   const { configuration, procedure } = instrument;
   const { content } = procedure;
   const tolerance = toleranceOf(instrument);
-  const today = localDate(new Date());
+  const { today } = moment();
   const last = history.find(({ signedAt }) => signedAt !== null);
   const suitable = rankReferences(references, instrument, 'input', { today }).filter(
     ({ unfit }) => unfit === null,

@@ -11,7 +11,7 @@ export async function bringFileAction(form: FormData): Promise<Answer> {
       .object({
         kind: z.enum(IMPORT_KINDS),
         file: z
-          .instanceof(File, { message: 'Choose a file.' })
+          .instanceof(File, { error: 'Choose a file.' })
           .refine(({ size }) => size > 0, 'Choose a file; this one is empty.')
           .refine(({ size }) => size <= LARGEST_IMPORT_BYTES, 'The file is larger than 64 MB.'),
       })
