@@ -1,7 +1,10 @@
+import { availableParallelism } from 'node:os';
 import { defineConfig } from 'vitest/config';
 
 export default defineConfig({
   test: {
+    // On two cores one would stand idle once the static checks are through.
+    maxWorkers: Math.max(2, availableParallelism() - 1),
     projects: [
       {
         resolve: { alias: { '@': new URL('apps/web', import.meta.url).pathname } },
@@ -31,6 +34,8 @@ export default defineConfig({
       {
         test: {
           name: 'start',
+          // Each looks at all processes of the machine.
+          fileParallelism: false,
           include: ['scripts/*.test.ts'],
           testTimeout: 240_000,
           hookTimeout: 60_000,

@@ -1,4 +1,12 @@
-import { bringBack, expectAccessible, Keyboard, savedLine, walkToConnect, workAs } from './support/hands';
+import {
+  bringBack,
+  expectAccessible,
+  Keyboard,
+  savedLine,
+  signInAs,
+  walkToConnect,
+  workAs,
+} from './support/hands';
 import { pagesOfPdf } from './support/pdf';
 import { expect, test } from './support/works';
 
@@ -8,8 +16,7 @@ const AS_LEFT = ['4.002', '8.001', '12.000', '15.999', '19.998', '16.003', '12.0
 
 test('a technician does a whole job by keyboard, from Today to the certificate', async ({ page, works }) => {
   const keys = new Keyboard(page);
-  await page.goto('/');
-  await workAs(page, 'Technician B');
+  await signInAs(page, 'Technician B');
   await expectAccessible(page);
 
   await page.getByRole('link', { name: /PT-2107/ }).focus();
@@ -232,8 +239,7 @@ test('an instrument that is well within is left as found, without an as-left run
   page,
   works,
 }) => {
-  await page.goto('/');
-  await workAs(page, 'Technician A');
+  await workAs(page, 'Technician A', '/');
   await page.goto('/instruments/PT-1204');
   await page.getByRole('button', { name: 'Start a job' }).press('Enter');
   await walkToConnect(page);

@@ -20,8 +20,7 @@ const savedReadings = (works: Works) =>
   );
 
 test.beforeEach(async ({ page }) => {
-  await page.goto('/');
-  await workAs(page, 'Technician A');
+  await workAs(page, 'Technician A', '/');
   await beginAsFound(page, TAG);
 });
 

@@ -27,8 +27,7 @@ function startLink(page: Page, token: string, ...more: string[]): ChildProcess {
 
 /** As an administrator does it once for a bench. */
 async function tokenOf(page: Page, name: string): Promise<string> {
-  await workAs(page, 'Administrator');
-  await page.goto('/account');
+  await workAs(page, 'Administrator', '/account');
   await page.getByLabel('What it is for').fill(name);
   await page.getByRole('combobox', { name: 'It may' }).click();
   await page.getByRole('option', { name: 'stand at a bench as a link' }).click();
@@ -70,8 +69,7 @@ test('a run goes by itself at a bench: watched, held, taken over, handed back, f
   expect(await changes('include')).toBe(3);
   expect(await changes('omit')).toBe(401);
 
-  await workAs(page, 'Technician A');
-  await page.goto('/instruments/PT-2215');
+  await workAs(page, 'Technician A', '/instruments/PT-2215');
   await page.getByRole('link', { name: /^Go on with job/ }).click();
   await page.waitForURL(/\/as-found$/);
   // Six points were typed before; the other three are for the bench.
@@ -121,8 +119,7 @@ test('a fault at the bench is held and said, and its readings are none', async (
   test.setTimeout(120_000);
   const token = await tokenOf(page, 'Bench A');
   startLink(page, token, ...SIMULATED, '--fault', 'stuck output=21.5');
-  await workAs(page, 'Technician A');
-  await page.goto('/instruments/PT-2215');
+  await workAs(page, 'Technician A', '/instruments/PT-2215');
   await page.getByRole('link', { name: /^Go on with job/ }).click();
   const button = page.getByRole('button', { name: 'Run it at a bench' });
   await button.click();
@@ -209,8 +206,7 @@ test('an administrator enters how references are reached, tries them, and a run 
   await expect(page.getByText('nothing is left under pressure')).toHaveCount(0);
   await enterAddress(page, 'DM-01', 'Loop meter, by the standard alone', ports['meter'] ?? '');
 
-  await workAs(page, 'Technician A');
-  await page.goto('/instruments/PT-2215');
+  await workAs(page, 'Technician A', '/instruments/PT-2215');
   await page.getByRole('link', { name: /^Go on with job/ }).click();
   await page.getByRole('button', { name: 'Run it at a bench' }).click();
   const start = page.getByRole('button', { name: 'Run it', exact: true });
@@ -234,8 +230,7 @@ test('an administrator enters how references are reached, tries them, and a run 
   await expect(going.getByText('PC-02')).toBeVisible();
 
   // Its address stays as it is meanwhile.
-  await workAs(page, 'Administrator');
-  await page.goto('/references/PC-02/address');
+  await workAs(page, 'Administrator', '/references/PC-02/address');
   // A click before the page listens is none.
   await expect(async () => {
     await page.getByRole('button', { name: 'Remove it' }).click();
@@ -272,8 +267,7 @@ test('a transmitter tells its settings over a link, and they are compared like t
     page.getByRole('row', { name: /Set-up command 15 — 0 to 100 kPa, linear, damping 0.5 s/ }),
   ).toBeVisible();
 
-  await workAs(page, 'Technician A');
-  await page.goto('/instruments/PT-2215/set-up');
+  await workAs(page, 'Technician A', '/instruments/PT-2215/set-up');
   const over = page.getByRole('region', { name: 'Read it over a link' });
   await over.getByRole('combobox', { name: 'Transmitter' }).click();
   await page.getByRole('option', { name: 'Bench A, Transmitter' }).click();
@@ -308,8 +302,7 @@ test('a transmitter is read, changed and read again in a job, and the log says s
   test.setTimeout(120_000);
   const token = await tokenOf(page, 'Bench A');
   startLink(page, token, ...SIMULATED, '--fault', 'offset=0.6');
-  await workAs(page, 'Technician A');
-  await page.goto('/instruments/PT-6003');
+  await workAs(page, 'Technician A', '/instruments/PT-6003');
   await page.getByRole('link', { name: /^Go on with job/ }).click();
   await page.waitForURL(/\/judge$/);
   await page.getByRole('button', { name: 'Adjust', exact: true }).click();
@@ -375,8 +368,7 @@ test('live without a controller: a person works the pump, and Enter takes what s
     await page.getByRole('button', { name: 'Keep the changes' }).click();
     await page.waitForURL(`**/references/${tag}`);
   }
-  await workAs(page, 'Technician A');
-  await page.goto('/instruments/PT-2215');
+  await workAs(page, 'Technician A', '/instruments/PT-2215');
   await page.getByRole('link', { name: /^Go on with job/ }).click();
   await page.getByRole('button', { name: 'Run it at a bench' }).click();
   await page.getByRole('combobox', { name: 'Pressure is worked by' }).click();
@@ -410,8 +402,7 @@ test('a loop check goes by itself where its taps are linked, and finds the wrong
   const token = await tokenOf(page, 'Bench A');
   // 245 ohms stand where 250 should.
   startLink(page, token, ...SIMULATED, '--fault', 'wrong resistor=245');
-  await workAs(page, 'Technician A');
-  await page.goto('/instruments/FT-1305');
+  await workAs(page, 'Technician A', '/instruments/FT-1305');
   await page.getByRole('combobox', { name: 'Why' }).click();
   await page.getByRole('option', { name: 'Loop check' }).click();
   await page.getByRole('button', { name: 'Start a job' }).click();

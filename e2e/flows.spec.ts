@@ -6,8 +6,7 @@ import { expect, test } from './support/works';
 test('a flow is worked out at both low ends, its wrong zero and its noise, and handed to an instrument', async ({
   page,
 }) => {
-  await workAs(page, 'Planner');
-  await page.goto('/workshop');
+  await workAs(page, 'Planner', '/workshop');
   await page
     .getByRole('link', { name: /^Flow\b/ })
     .first()
@@ -64,8 +63,7 @@ test('a flow is worked out at both low ends, its wrong zero and its noise, and h
 test('an orifice plate gives flow, differential or bore, with its limits, and goes on as the range of a flow', async ({
   page,
 }) => {
-  await workAs(page, 'Technician A');
-  await page.goto('/workshop/orifice');
+  await workAs(page, 'Technician A', '/workshop/orifice');
   // K-P14 of the check values: 12.2057 kg/s, 44.0198 m³/h.
   await expect(page.getByRole('heading', { name: '44.020 m³/h at 20.000 kPa' })).toBeVisible();
   const standard = page.getByRole('region', { name: 'After ISO 5167-2' });
@@ -93,8 +91,7 @@ test('an orifice plate gives flow, differential or bore, with its limits, and go
 test('the supply of a loop: enough or not, a bad connection in ohms, and a note on the instrument', async ({
   page,
 }) => {
-  await workAs(page, 'Technician A');
-  await page.goto('/workshop/supply');
+  await workAs(page, 'Technician A', '/workshop/supply');
   await page.getByLabel('As warm as, °C').fill('20');
   // M-P01 of the check values: 18.388 V at 21 mA, 304 ohms to spare.
   await expect(page.getByRole('heading', { name: '18.39 V at the terminals at 21 mA' })).toBeVisible();

@@ -3,8 +3,7 @@ import { expectAccessible, Keyboard, workAs } from './support/hands';
 import { expect, test } from './support/works';
 
 test('jobs are found, filtered, ordered and kept as a view', async ({ page }) => {
-  await workAs(page, 'Reviewer');
-  await page.goto('/jobs');
+  await workAs(page, 'Reviewer', '/jobs');
   const grid = page.getByRole('table', { name: 'Jobs' });
   await page.getByLabel('Find by any part').fill('pt-2107');
   await expect(grid.getByRole('row')).toHaveCount(3);

@@ -5,8 +5,7 @@ import { pagesOfPdf } from './support/pdf';
 import { expect, test } from './support/works';
 
 test('each figure has a table, comes out as CSV and PNG, and opens the list behind it', async ({ page }) => {
-  await workAs(page, 'Planner');
-  await page.goto('/insight');
+  await workAs(page, 'Planner', '/insight');
   const found = page.getByRole('region', { name: 'Found inside, month by month' });
   await expect(found.getByRole('img', { name: /^Found inside, month by month: \d+ bars/ })).toBeVisible();
   for (const [button, name, begins] of [
@@ -72,8 +71,7 @@ test('each figure has a table, comes out as CSV and PNG, and opens the list behi
 test('a month is reported as PDF, A4 and Letter; one that has not come is refused in words', async ({
   page,
 }) => {
-  await workAs(page, 'Auditor');
-  await page.goto('/insight');
+  await workAs(page, 'Auditor', '/insight');
   const waiting = page.waitForEvent('download');
   await page.getByRole('link', { name: /^Report of .* \(PDF\)$/ }).click();
   const file = await waiting;
@@ -101,8 +99,7 @@ test('an installation without any calibration says what will stand in Insight', 
   await works.query(
     `delete from result; delete from family_count; delete from interval_advice; delete from interval_calculation`,
   );
-  await workAs(page, 'Planner');
-  await page.goto('/insight');
+  await workAs(page, 'Planner', '/insight');
   await expect(page.getByText('A family stands here once it has twenty calibrations')).toBeVisible();
   await expect(page.getByText('References stand here once a run was measured with them.')).toBeVisible();
   await page.goto('/insight/families');

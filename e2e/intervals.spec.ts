@@ -76,8 +76,7 @@ test('a calculation is watched and stopped, and what it had advised stands', asy
   await page.getByRole('button', { name: 'Stop' }).click();
   await expect(page.getByText(/The last one was stopped after 40 instruments/)).toBeVisible();
   await expect(page.getByRole('table').getByRole('link', { name: 'LT-6010' })).toBeVisible();
-  await workAs(page, 'Technician A');
-  await page.goto('/insight/intervals');
+  await workAs(page, 'Technician A', '/insight/intervals');
   await expect(page.getByRole('heading', { name: 'Intervals' })).toBeVisible();
   await expect(page.getByRole('button', { name: 'Work out anew' })).toBeHidden();
 });
@@ -85,8 +84,7 @@ test('a calculation is watched and stopped, and what it had advised stands', asy
 test('a history tells drift from adjustments, compares two runs, names what is worth a look, and comes out as a table', async ({
   page,
 }) => {
-  await workAs(page, 'Technician A');
-  await page.goto('/instruments/PT-2107');
+  await workAs(page, 'Technician A', '/instruments/PT-2107');
   await page.getByRole('link', { name: 'History and interval' }).click();
   await expect(
     page.getByRole('img', { name: /^History of 8 calibrations: \d+ readings as found/ }),
@@ -134,8 +132,7 @@ test('a history tells drift from adjustments, compares two runs, names what is w
 });
 
 test('of a safety function only who is entrusted changes the interval, up to its cap', async ({ page }) => {
-  await workAs(page, 'Administrator');
-  await page.goto('/instruments/PT-5102/history');
+  await workAs(page, 'Administrator', '/instruments/PT-5102/history');
   await expect(page.getByText(/only who is entrusted with their intervals changes it/)).toBeVisible();
   await page.goto('/office/people');
   await page.getByRole('link', { name: 'Administrator' }).click();

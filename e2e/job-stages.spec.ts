@@ -21,8 +21,7 @@ test('a wrong valve is told before it is kept, and stays in the record where it 
   works,
 }) => {
   const job = await jobAt(works, 'PT-2301');
-  await workAs(page, 'Technician A');
-  await page.goto(`/jobs/${job}/isolate`);
+  await workAs(page, 'Technician A', `/jobs/${job}/isolate`);
   await expect(
     page.getByRole('img', { name: /Tank nozzle: nozzle valve closed, drain closed/ }),
   ).toBeVisible();
@@ -71,8 +70,7 @@ test('slips are asked once, a bad approach is kept, and another person takes the
 }) => {
   // PT-2215: 0 … 4 bar, six of nine points read; next is 50 % falling, 12.000 mA.
   const job = await jobAt(works, 'PT-2215');
-  await workAs(page, 'Technician B');
-  await page.goto(`/jobs/${job}/as-found`);
+  await workAs(page, 'Technician B', `/jobs/${job}/as-found`);
   const field = page.getByRole('textbox', { name: 'Reading at 50 % falling, in mA' });
   await expect(field).toBeFocused();
   await page.keyboard.type('120.4');
@@ -159,8 +157,7 @@ test('slips are asked once, a bad approach is kept, and another person takes the
 
 test('a job is sent back, accepted, amended, and read as PDF, CSV and JSON', async ({ page, works }) => {
   const job = await jobAt(works, 'PT-5108');
-  await workAs(page, 'Reviewer');
-  await page.goto('/');
+  await workAs(page, 'Reviewer', '/');
   await page
     .getByRole('region', { name: 'To review' })
     .getByRole('link', { name: /PT-5108/ })
@@ -176,8 +173,7 @@ test('a job is sent back, accepted, amended, and read as PDF, CSV and JSON', asy
   await expect(page.getByText('From the review, sent back: which pump?')).toBeVisible();
 
   // Whoever is named at the head of certificates is so from the next signature on.
-  await workAs(page, 'Administrator');
-  await page.goto('/office/settings');
+  await workAs(page, 'Administrator', '/office/settings');
   const customer = page.getByRole('textbox', { name: 'Customer', exact: true });
   await customer.fill('Lower Weir Boiler House');
   await page.getByRole('textbox', { name: 'Address of the customer' }).fill('2 Weir Road');
@@ -185,8 +181,7 @@ test('a job is sent back, accepted, amended, and read as PDF, CSV and JSON', asy
   await page.getByRole('button', { name: 'Keep the letterhead' }).click();
   await expect(page.getByText('Kept.')).toBeVisible();
 
-  await workAs(page, 'Technician A');
-  await page.goto(`/jobs/${job}`);
+  await workAs(page, 'Technician A', `/jobs/${job}`);
   await page.getByRole('textbox', { name: 'Note' }).fill('hand pump 3');
   await page
     .getByLabel('Photograph or PDF')
@@ -201,18 +196,15 @@ test('a job is sent back, accepted, amended, and read as PDF, CSV and JSON', asy
   await page.getByRole('textbox', { name: 'Remark' }).fill('pump 3');
   await page.getByRole('button', { name: 'Sign as Technician A' }).click();
   await expect(page).toHaveURL(/\/record$/);
-  await workAs(page, 'Administrator');
-  await page.goto('/office/settings');
+  await workAs(page, 'Administrator', '/office/settings');
   await customer.fill('Somebody else');
   await page.getByRole('button', { name: 'Keep the letterhead' }).click();
   await expect(page.getByText('Kept.')).toBeVisible();
 
-  await workAs(page, 'Reviewer');
-  await page.goto(`/jobs/${job}/record`);
+  await workAs(page, 'Reviewer', `/jobs/${job}/record`);
   await page.getByRole('button', { name: 'Accept as Reviewer' }).click();
   await expect(page.getByText('Amend this record')).toBeVisible();
-  await workAs(page, 'Technician A');
-  await page.goto(`/jobs/${job}/record`);
+  await workAs(page, 'Technician A', `/jobs/${job}/record`);
   await page.getByRole('combobox', { name: 'What is amended' }).click();
   await page.getByRole('option', { name: 'As found, reading at point 3' }).click();
   await page.getByRole('textbox', { name: 'It should say' }).fill('12.5');
@@ -230,8 +222,7 @@ test('a job is sent back, accepted, amended, and read as PDF, CSV and JSON', asy
   await expect(page.getByText('With the readings as amended')).toBeHidden();
   await expect(page.getByText(/Technician A amends as found, reading at point 3/)).toBeVisible();
   await expectAccessible(page);
-  await workAs(page, 'Reviewer');
-  await page.goto(`/jobs/${job}/record`);
+  await workAs(page, 'Reviewer', `/jobs/${job}/record`);
   await page.getByRole('button', { name: 'Agree to the amendment' }).click();
   await expect(page.getByText('With the readings as amended')).toBeVisible();
   await expect(page.getByRole('region', { name: 'Amendments' }).first()).toContainText('agreed by Reviewer');
@@ -298,8 +289,7 @@ test('a range is changed in a job: set anew, connected for it, and run as left i
 }) => {
   // PT-6003: 0 … 5 bar, at Judge, read and outside.
   const job = await jobAt(works, 'PT-6003');
-  await workAs(page, 'Technician A');
-  await page.goto(`/jobs/${job}/judge`);
+  await workAs(page, 'Technician A', `/jobs/${job}/judge`);
   await page.getByRole('button', { name: 'Range change' }).click();
   await expect(page.getByText('which range is asked for, and why')).toBeVisible();
   await page.getByRole('textbox', { name: /^Remark/ }).fill('0 to 8 bar, the pump was exchanged');
@@ -353,8 +343,7 @@ test('a job opened by mistake is cancelled; one that needs another standard is c
   page,
   works,
 }) => {
-  await workAs(page, 'Technician A');
-  await page.goto('/instruments/PT-1204');
+  await workAs(page, 'Technician A', '/instruments/PT-1204');
   await page.getByRole('button', { name: 'Start a job' }).click();
   await page.getByRole('button', { name: 'Cancel this job' }).click();
   await page.getByRole('button', { name: 'Cancel the job' }).click();

@@ -43,8 +43,7 @@ async function readAll(page: Page): Promise<void> {
 test('a loop is kept with its instrument, checked at every tap in a job, and says which item is wrong', async ({
   page,
 }) => {
-  await workAs(page, 'Technician A');
-  await page.goto('/instruments/FT-1305');
+  await workAs(page, 'Technician A', '/instruments/FT-1305');
   const sheet = page.getByRole('region', { name: 'Loop', exact: true });
   await expect(sheet).toContainText('FT-1305 → IS-1305 → R 250 Ω → AI-3.7 → FI-1305');
   await expectAccessible(page);

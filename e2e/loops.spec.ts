@@ -14,8 +14,7 @@ const names = (page: Page) =>
 test('a loop names the item that is wrong, what to measure next, and what a trim to it would do', async ({
   page,
 }) => {
-  await workAs(page, 'Technician A');
-  await page.goto('/workshop/loop');
+  await workAs(page, 'Technician A', '/workshop/loop');
   // By hand: a quarter of 250 mbar is half the flow: 12 mA, 3 V, 160 of 320 m³/h.
   await expect(row(page, 'R 250 Ω')).toContainText('3.0000 V');
   const read = (name: string) => row(page, name).getByRole('textbox', { name: /^Read/ });

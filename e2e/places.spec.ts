@@ -97,8 +97,7 @@ for (const [place, paths] of Object.entries(PLACES))
   });
 
 test('the jobs of the demo are accessible by day and by night, and fit a phone', async ({ page }) => {
-  await page.goto('/');
-  await workAs(page, 'Technician A');
+  await workAs(page, 'Technician A', '/');
   const links = await page
     .getByRole('link', { name: /PT-(1310|6003|2215)/ })
     .evaluateAll((all) =>
@@ -111,8 +110,7 @@ test('the jobs of the demo are accessible by day and by night, and fit a phone',
 });
 
 test('all that a run needs fits its screen without scrolling', async ({ page }) => {
-  await workAs(page, 'Technician A');
-  await page.goto('/jobs');
+  await workAs(page, 'Technician A', '/jobs');
   await page
     .getByRole('row', { name: /PT-2215/ })
     .first()
@@ -157,8 +155,7 @@ test('addresses that lead nowhere say so', async ({ page }) => {
 
 test('on a phone four places stand in a row at the bottom, and all of them in a sheet', async ({ page }) => {
   await page.setViewportSize({ width: 390, height: 844 });
-  await workAs(page, 'Technician A');
-  await page.goto('/jobs');
+  await workAs(page, 'Technician A', '/jobs');
   const row = page.getByRole('navigation', { name: 'Places' });
   await expect(row.getByRole('link')).toHaveText(['Today', 'Jobs', 'Instruments', 'References']);
   await expect(row.getByRole('link', { name: 'Jobs' })).toHaveAttribute('aria-current', 'page');

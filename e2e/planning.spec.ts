@@ -207,8 +207,7 @@ test('a technician has the day at hand: on Today, as a walk to print, and in a c
   await works.query('delete from planned');
   await plant(works, 'PT-2107', 0);
   await plant(works, 'PT-1204', 0);
-  await workAs(page, 'Technician A');
-  await page.goto('/');
+  await workAs(page, 'Technician A', '/');
   const yours = page.getByRole('region', { name: 'Planned for you today' });
   await expect(yours.getByRole('link', { name: /07:21 · PT-1204/ })).toBeVisible();
   await expect(yours.getByRole('link', { name: /PT-2107.*45 min, PC-02, DM-01/ })).toBeVisible();
@@ -273,8 +272,7 @@ test.describe('on a phone', () => {
     await works.query(
       `update person set week_minutes = '{450,450,450,450,450,450,450}' where role = 'technician'`,
     );
-    await workAs(page, 'Planner');
-    await page.goto('/planning');
+    await workAs(page, 'Planner', '/planning');
     await page.getByRole('link', { name: 'Next week' }).tap();
     await expect(page).toHaveURL(/from=/);
     await page
@@ -304,8 +302,7 @@ test.describe('on a phone', () => {
 test('what comes due stands in a calendar whose days open; settings are kept, and typed text survives', async ({
   page,
 }) => {
-  await workAs(page, 'Planner');
-  await page.goto('/');
+  await workAs(page, 'Planner', '/');
   await page.getByRole('link', { name: 'calendar and list' }).click();
   const month = page.getByRole('table', { name: /^What comes due in/ });
   await expect(month).toBeVisible();

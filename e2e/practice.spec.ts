@@ -21,8 +21,7 @@ test('a lesson by keyboard alone: read, told wrong, scored, replayed, and seen b
   page,
   works,
 }) => {
-  await workAs(page, 'Technician A');
-  await page.goto('/practice');
+  await workAs(page, 'Technician A', '/practice');
   await page.getByRole('link', { name: 'Zero and span of an analog transmitter' }).focus();
   await page.keyboard.press('Enter');
   await expect(page.getByRole('heading', { name: /^Zero and span/ })).toBeVisible();
@@ -90,8 +89,7 @@ test('a lesson by keyboard alone: read, told wrong, scored, replayed, and seen b
   await page.goto('/practice');
   await expect(page.getByRole('row', { name: /^Zero and span of/ })).not.toContainText('–');
   await expect(page.getByText('Who practised what')).toHaveCount(0);
-  await workAs(page, 'Administrator');
-  await page.goto('/practice');
+  await workAs(page, 'Administrator', '/practice');
   await expect(page.getByRole('region', { name: 'Progress of everybody' })).toContainText('Technician A');
   await page.getByRole('link', { name: /^Last attempt at Zero and span/ }).click();
   await expect(score(page)).toContainText('what was wrong was not named');
@@ -101,8 +99,7 @@ test('an output trim at the bench: read on the screens of a job, advised, trimme
   page,
 }) => {
   test.setTimeout(150_000);
-  await workAs(page, 'Technician A');
-  await page.goto('/practice/sensor%20or%20output');
+  await workAs(page, 'Technician A', '/practice/sensor%20or%20output');
   const run = async () => {
     for (const pressure of [0, 25, 50, 75, 100, 75, 50, 25, 0]) {
       await page.getByLabel('Pressure, kPa').fill(String(pressure));
@@ -157,8 +154,7 @@ test('an output trim at the bench: read on the screens of a job, advised, trimme
 test('a wet leg brought back by its valves, and a fault of one’s own choice at the free bench', async ({
   page,
 }) => {
-  await workAs(page, 'Technician A');
-  await page.goto('/practice/wet%20leg');
+  await workAs(page, 'Technician A', '/practice/wet%20leg');
   const move = (name: string) => page.getByRole('button', { name, exact: true }).click();
   for (const name of [
     'Close low side block',
@@ -204,8 +200,7 @@ test('a wet leg brought back by its valves, and a fault of one’s own choice at
 });
 
 test('a digital gauge is waited for before it takes a value', async ({ page }) => {
-  await workAs(page, 'Technician A');
-  await page.goto('/practice/digital%20gauge');
+  await workAs(page, 'Technician A', '/practice/digital%20gauge');
   await tab(page, 'Adjust').click();
   const order = page.getByRole('list', { name: 'Order of adjustment' });
   await expect(order.getByRole('listitem')).toHaveCount(3);
@@ -225,8 +220,7 @@ test.describe('by touch, on a phone', () => {
     page,
   }) => {
     test.setTimeout(90_000);
-    await workAs(page, 'Technician A');
-    await page.goto('/practice/set-up%20rehearsal?seed=2');
+    await workAs(page, 'Technician A', '/practice/set-up%20rehearsal?seed=2');
     const take = page.getByRole('button', { name: 'Take, the upper key' });
     const back = page.getByRole('button', { name: 'Back, the lower key' });
     const wheel = page.getByRole('slider', { name: 'Wheel' });

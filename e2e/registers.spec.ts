@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import type { Page } from '@playwright/test';
-import { fillConnection, skipToConnect, tellOfRange, workAs } from './support/hands';
+import { fillConnection, signInAs, skipToConnect, tellOfRange, workAs } from './support/hands';
 import { pagesOfPdf } from './support/pdf';
 import { expect, test } from './support/works';
 
@@ -20,8 +20,7 @@ const BACK = 'What you typed here before, and did not send, is back.';
 test('the list is found, filtered, kept as a view, and several instruments are handled at once', async ({
   page,
 }) => {
-  await workAs(page, 'Technician A');
-  await page.goto('/instruments');
+  await workAs(page, 'Technician A', '/instruments');
   const grid = page.getByRole('table', { name: 'Instruments' });
   await page.getByLabel('Find by any part').fill('syrup level');
   await expect(grid.getByRole('row')).toHaveCount(2);
@@ -57,8 +56,7 @@ test('the list is found, filtered, kept as a view, and several instruments are h
 });
 
 test('an instrument is entered, configured anew, and its versions are compared', async ({ page }) => {
-  await workAs(page, 'Technician B');
-  await page.goto('/instruments/new');
+  await workAs(page, 'Technician B', '/instruments/new');
   await fill(page, {
     Tag: 'PT-7001',
     Service: 'Test line, pressure',
@@ -115,8 +113,7 @@ test('an instrument is entered, configured anew, and its versions are compared',
 test('a reference gets a certificate with its file, and one found wrong has its runs decided', async ({
   page,
 }) => {
-  await workAs(page, 'Technician A');
-  await page.goto('/references/DW-01?instrument=PT-2107');
+  await workAs(page, 'Technician A', '/references/DW-01?instrument=PT-2107');
   await expect(page.getByText(/it does not fit: its certificate ran out/)).toBeVisible();
   await page.getByText('Enter a new certificate').click();
   await fill(page, {
@@ -184,8 +181,7 @@ test('a reference gets a certificate with its file, and one found wrong has its 
 });
 
 test('a procedure gets a new version, and the next run walks it', async ({ page }) => {
-  await workAs(page, 'Technician A');
-  await page.goto('/office/procedures');
+  await workAs(page, 'Technician A', '/office/procedures');
   await page.getByRole('link', { name: 'Five points up and down' }).click();
   await page.getByLabel('Points', { exact: true }).fill('0; 50; 100');
   await page.getByLabel('Cycles', { exact: true }).fill('2');
@@ -224,8 +220,7 @@ test('people sign in with a password of their own, and a change of role ends the
   browser,
   works,
 }) => {
-  await workAs(page, 'Administrator');
-  await page.goto('/office/people/new');
+  await workAs(page, 'Administrator', '/office/people/new');
   await fill(page, { Name: 'Technician C', Login: 'tech.c', 'New password': 'short' });
   await page.getByRole('button', { name: 'Add the person' }).click();
   await expect(page.getByText(/at least 10 characters/)).toBeVisible();
@@ -301,8 +296,7 @@ test('people sign in with a password of their own, and a change of role ends the
 test('a file is looked at, asked about, and taken over; the rest comes back with the reason', async ({
   page,
 }) => {
-  await workAs(page, 'Administrator');
-  await page.goto('/office/import');
+  await workAs(page, 'Administrator', '/office/import');
   const rows = [
     'Tag;Service;Area;Model;Min;Max;EU;Next due',
     'PT-8001;Feed pump;Water station;Gauge cell 16 bar;0;6;bar;31.12.2026',
@@ -357,7 +351,7 @@ test('a file is looked at, asked about, and taken over; the rest comes back with
 });
 
 test('the trail tells every act, filters it, and is checked against the records', async ({ page, works }) => {
-  await workAs(page, 'Auditor');
+  await signInAs(page, 'Auditor');
   await page.goto('/office/trail?object=PT-2107');
   await expect(page.getByRole('cell', { name: 'configure instrument' }).first()).toBeVisible();
   await page.getByLabel('Act').selectOption('sign in');

@@ -23,8 +23,7 @@ async function log(page: Page, after: string, row: RegExp): Promise<void> {
 test('an adjustment that was not enough is followed by a second pass, and the record has both', async ({
   page,
 }) => {
-  await page.goto('/');
-  await workAs(page, 'Technician A');
+  await workAs(page, 'Technician A', '/');
   await beginAsFound(page, 'PT-5108');
   await typeRun(page, run(0.12));
   await page.getByRole('button', { name: 'Judge' }).press('Enter');

@@ -155,12 +155,20 @@ export class Works {
   }
 }
 
+let ground: Works | null = null;
+
+/** The works of this worker's journeys. */
+export function worksHere(): Works {
+  if (ground === null) throw new Error('no works is open');
+  return ground;
+}
+
 export const test = base.extend<{ works: Works; page: Page }, { ground: Works }>({
   ground: [
     async ({}, use) => {
-      const works = await Works.open();
-      await use(works);
-      await works.close();
+      ground = await Works.open();
+      await use(ground);
+      await ground.close();
     },
     { scope: 'worker' },
   ],
