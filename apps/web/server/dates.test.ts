@@ -31,6 +31,21 @@ it('dates and times are those of the site, whatever the zone of the machine', ()
   expect([localDate(at), showMoment(at)]).toEqual(['2026-11-03', '3 Nov 2026, 18:30']);
 });
 
+it('clocks that are set change the hour, wherever and whenever that is', () => {
+  // IANA tz database: Europe/Berlin on 25 October 2026 at 01:00 UTC, Australia/Lord_Howe by half an hour on 3 October at 15:30 UTC.
+  setZone('Europe/Berlin');
+  const clock = (at: string) => showClock(new Date(at));
+  expect(['2026-10-25T00:59:59Z', '2026-10-25T01:00:00Z', '2026-10-25T00:59:59Z'].map(clock)).toEqual([
+    '02:59:59',
+    '02:00:00',
+    '02:59:59',
+  ]);
+  setZone('Australia/Lord_Howe');
+  expect(['2026-10-03T15:29:59Z', '2026-10-03T15:30:00Z'].map(clock)).toEqual(['01:59:59', '02:30:00']);
+  setZone('UTC');
+  expect(clock('2026-10-25T00:59:59Z')).toBe('00:59:59');
+});
+
 it('dates and times are shown where the server stands until the site has a zone', () => {
   delete (globalThis as { barysZone?: string }).barysZone;
   const at = new Date(2026, 10, 3, 9, 5, 7);

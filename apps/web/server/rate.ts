@@ -1,8 +1,14 @@
 /**
  * How fast entries may come. Counted in the database, so that several web servers of one installation share one count; in
- * this process where the database is away.
+ * this process where the database is away. What people type does not wait for the count: it is stopped once the count says so,
+ * or once this process alone has let by its share.
  */
-import { RateLimiterMemory, RateLimiterPostgres, type RateLimiterAbstract } from 'rate-limiter-flexible';
+import {
+  RateLimiterMemory,
+  RateLimiterPostgres,
+  RateLimiterRes,
+  type RateLimiterAbstract,
+} from 'rate-limiter-flexible';
 import { ADDRESS_HEADER, isOfApi, type Asked } from './asked';
 import { database } from './database';
 import { problemDetails } from './problem-details';
@@ -33,10 +39,35 @@ function limiter(keyPrefix: string, points: number): RateLimiterAbstract {
 }
 
 /** Far above what fingers do, far below what a runaway script does. */
-const writes = limiter('writes', 300);
+const MOST_WRITES = 300;
+const writes = limiter('writes', MOST_WRITES);
+/** What this process lets somebody enter without waiting for the count of all. */
+const share = new RateLimiterMemory({
+  keyPrefix: 'share',
+  points: Math.floor(MOST_WRITES / Number(process.env['BARYS_PROCESSES'] ?? 1)),
+  duration: WINDOW_S,
+});
 /** Strangers have a bucket of their own for what they may ask to be computed, and a small one for the rest. */
 const strangersComputing = limiter('compute', 300);
 const strangers = limiter('stranger', 60);
+
+const isLeft = (counted: Promise<unknown>): Promise<boolean> =>
+  counted.then(
+    () => true,
+    () => false,
+  );
+
+/** Whether somebody known may go on; where the count of all says no, the next one has to ask. */
+async function mayWrite(key: string): Promise<boolean> {
+  const counted = writes.consume(key);
+  if (!(await isLeft(share.consume(key)))) return isLeft(counted);
+  void counted.catch((why: unknown) => {
+    const leftS = why instanceof RateLimiterRes ? Math.ceil(why.msBeforeNext / 1000) : WINDOW_S;
+    // None at all would be for ever.
+    return share.block(key, Math.max(1, leftS));
+  });
+  return true;
+}
 
 /**
  * Who sends an entry too fast.
@@ -47,17 +78,8 @@ export async function tooFast(asked: Asked, who: string | null): Promise<Respons
   const isComputing = COMPUTE.test(asked.pathname);
   // Only a route of the API looks at a token; elsewhere the header buys nobody a larger bucket.
   const hasToken = isOfApi(asked) && asked.header('authorization') !== null;
-  const [count, key] =
-    who !== null
-      ? [writes, who]
-      : isComputing
-        ? [strangersComputing, address]
-        : [hasToken ? writes : strangers, address];
-  const isWithin = await count.consume(key).then(
-    () => true,
-    () => false,
-  );
-  if (isWithin) return null;
+  const ofStrangers = isComputing ? strangersComputing : hasToken ? writes : strangers;
+  if (await (who === null ? isLeft(ofStrangers.consume(address)) : mayWrite(who))) return null;
   return problemDetails({
     status: 429,
     title: 'Too fast',

@@ -67,11 +67,12 @@ interface Written {
   readonly deskTakenBy: string | null;
 }
 
-// It looks with eyes of its own, after the job is locked: what the statement that locks it sees may be older than the lock.
+// Each reading of a point corrects the one before, so that the last one stands. It looks with eyes of its own, after the
+// job is locked: what the statement that locks it sees may be older than the lock.
 const WRITE_SQL = `
   with standing as (
-    select id, output_text, name_at(read_by, read_at) as by from reading
-    where run_id = $1 and position = $2 and not exists (select from reading later where later.supersedes = reading.id)
+    select id, output_text, name_at(read_by, read_at) as by
+    from (select * from reading where run_id = $1 and position = $2 order by id desc limit 1) last
   ), kept as (
     select id, read_at, run_id = $1 and position = $2 and applied_text = $4 and output_text = $7 as is_same
     from reading where client_key = $3
