@@ -17,6 +17,7 @@ import {
   checkRule,
   checkUncertainty,
   Decider,
+  hasUncertainty,
   noiseBound,
   SIMPLE_ACCEPTANCE,
   worstVerdict,
@@ -184,8 +185,9 @@ class Judge {
   }
 }
 
-/** Refuses a reading that is no number. */
-function checkReading({ applied, output }: RunReading): void {
+/** Refuses a reading that is no number, or lacks the uncertainty that it is to be judged with. */
+function checkReading({ applied, output, uncertainty }: RunReading, rule: DecisionRule): void {
+  checkUncertainty(rule, uncertainty);
   requireFinite('applied value', applied, 'applied');
   requireFinite('reading', output, 'output');
 }
@@ -226,10 +228,9 @@ export function judgeReading(
 ): JudgedReading {
   checkRange(range);
   checkTolerance(tolerance);
-  checkRule(rule, []);
+  checkRule(rule);
   return within('reading', () => {
-    checkUncertainty(rule, reading.uncertainty);
-    checkReading(reading);
+    checkReading(reading, rule);
     return new Judge(range, tolerance, rule).judge(reading);
   });
 }
@@ -248,10 +249,13 @@ function checkRun(
       { code: 'too-many', name: 'Readings', count: readings.length, most: MOST_READINGS },
       'readings',
     );
-  checkRule(rule, readings);
-  const wrong = readings.findIndex((one) => !Number.isFinite(one.applied) || !Number.isFinite(one.output));
-  const reading = readings[wrong];
-  if (reading !== undefined) within(`readings.${wrong}`, () => checkReading(reading));
+  checkRule(rule);
+  for (let place = 0; place < readings.length; place += 1) {
+    const reading = readings[place] as RunReading;
+    const isWhole = Number.isFinite(reading.applied) && Number.isFinite(reading.output);
+    if (!isWhole || !hasUncertainty(rule, reading.uncertainty))
+      within(`readings.${place}`, () => checkReading(reading, rule));
+  }
 }
 
 /**

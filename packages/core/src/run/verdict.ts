@@ -174,18 +174,14 @@ export function checkUncertainty(rule: DecisionRule, uncertainty: number | undef
     );
 }
 
-/** @throws CoreError `negative`, `missing`, at `rule.r` or `readings.<place>.uncertainty` */
-export function checkRule(
-  rule: DecisionRule,
-  readings: readonly { readonly uncertainty?: number | undefined }[],
-): void {
+/** @throws CoreError `negative`, at `rule.r` */
+export function checkRule(rule: DecisionRule): void {
   if (rule.kind === 'guard-band') requireNotNegative('The guard band factor r', rule.r, 'rule.r');
-  const isNeeded = rule.kind !== 'simple';
-  const wrong = readings.findIndex(({ uncertainty }) =>
-    uncertainty === undefined ? isNeeded : !(uncertainty >= 0 && uncertainty < Infinity),
-  );
-  if (wrong !== -1) within(`readings.${wrong}`, () => checkUncertainty(rule, readings[wrong]?.uncertainty));
 }
+
+/** Whether a reading has the uncertainty that a rule asks for, or none where it asks for none. */
+export const hasUncertainty = (rule: DecisionRule, uncertainty: number | undefined): boolean =>
+  uncertainty === undefined ? rule.kind === 'simple' : uncertainty >= 0 && uncertainty < Infinity;
 
 /** The worse of two verdicts, of which one may not be there yet. */
 export const worseVerdict = (a: Verdict | null, b: Verdict): Verdict =>
