@@ -88,8 +88,8 @@ export const begin = (index: number, s: number, isStepping = false): AutoState =
 });
 
 /** The last part of the way is gone more slowly, so that nothing goes past the point. */
-const CLOSE_PERCENT = 4;
-const CLOSE_RATE = 0.2;
+const CLOSE_PERCENT = 2;
+const CLOSE_RATE = 0.4;
 /** From here the output is given its time to follow: what is left of the way is no step any more. */
 const NEAR_ENOUGH_PERCENT = 1;
 /** How far it goes back to come from the right side. */
