@@ -107,22 +107,27 @@ const MOST_READINGS = 10000;
 /** As many as a procedure may plan; the lines through the points cost their square. */
 const MOST_POINTS = 1000;
 
-/** Judges readings one by one; what does not hang on a reading is computed once. */
+/**
+ * Judges readings one by one; what does not hang on a reading is computed once, and kept here: ranges and tolerances come in
+ * many shapes, which cost more at each reading than the reckoning.
+ */
 class Judge {
   private readonly decider: Decider;
   private readonly transfer: Transfer;
+  private readonly isOfOutput: boolean;
+  private readonly lrv: number;
+  private readonly outputLow: number;
   private readonly inputSpan: number;
   private readonly outputSpan: number;
   private readonly limitAt: (applied: number, expected: number) => number;
   private readonly noiseAt: (applied: number, output: number, limit: number) => number;
 
-  constructor(
-    private readonly range: SignalRange,
-    private readonly tolerance: Tolerance,
-    rule: DecisionRule,
-  ) {
+  constructor(range: SignalRange, tolerance: Tolerance, rule: DecisionRule) {
     this.decider = new Decider(range, tolerance, rule);
     this.transfer = transferOf(range);
+    this.isOfOutput = tolerance.domain === 'output';
+    this.lrv = range.lrv;
+    this.outputLow = range.outputLow;
     this.inputSpan = range.urv - range.lrv;
     this.outputSpan = range.outputHigh - range.outputLow;
     this.limitAt = limiter(range, tolerance);
@@ -130,13 +135,13 @@ class Judge {
   }
 
   private shareAt(applied: number): number {
-    return share(this.transfer, (applied - this.range.lrv) / this.inputSpan);
+    return share(this.transfer, (applied - this.lrv) / this.inputSpan);
   }
 
   /** The error referred to the input. */
   private errorInput(applied: number, output: number): number {
-    const stands = inverseShare(this.transfer, (output - this.range.outputLow) / this.outputSpan);
-    return this.range.lrv + this.inputSpan * stands - applied;
+    const stands = inverseShare(this.transfer, (output - this.outputLow) / this.outputSpan);
+    return this.lrv + this.inputSpan * stands - applied;
   }
 
   private decideAt(
@@ -145,13 +150,15 @@ class Judge {
     limit: number,
     noise: number,
   ): Verdict {
-    return this.decider.decide({ applied, output, error, limit, uncertainty }, noise);
+    // Nothing is kept free of an uncertainty, and most readings lie well off what divides them.
+    const plain = uncertainty === 0 ? this.decider.decidePlainly(Math.abs(error), limit, noise) : null;
+    return plain ?? this.decider.decide({ applied, output, error, limit, uncertainty }, noise);
   }
 
   verdict(reading: RunReading): Verdict {
     const { applied, output } = reading;
-    const expected = this.range.outputLow + this.outputSpan * this.shareAt(applied);
-    const error = this.tolerance.domain === 'output' ? output - expected : this.errorInput(applied, output);
+    const expected = this.outputLow + this.outputSpan * this.shareAt(applied);
+    const error = this.isOfOutput ? output - expected : this.errorInput(applied, output);
     const limit = this.limitAt(applied, expected);
     return this.decideAt(reading, error, limit, this.noiseAt(applied, output, limit));
   }
@@ -159,11 +166,11 @@ class Judge {
   judge(reading: RunReading): JudgedReading {
     const { cycle, direction, nominalPercent, applied, output, uncertainty } = reading;
     const s = this.shareAt(applied);
-    const expected = this.range.outputLow + this.outputSpan * s;
+    const expected = this.outputLow + this.outputSpan * s;
     const errorOutput = output - expected;
     const errorInput = this.errorInput(applied, output);
     const limit = this.limitAt(applied, expected);
-    const error = this.tolerance.domain === 'output' ? errorOutput : errorInput;
+    const error = this.isOfOutput ? errorOutput : errorInput;
     const noise = this.noiseAt(applied, output, limit);
     const found: { -readonly [K in keyof JudgedReading]: JudgedReading[K] } = {
       cycle,

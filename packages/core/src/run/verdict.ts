@@ -4,7 +4,7 @@
  * decides where it can; within its own rounding of a limit, exact arithmetic does.
  */
 import { methodSixMultiplier } from '../conformity';
-import { CoreError, requireNotNegative, within } from '../errors';
+import { CoreError, requireNotNegative } from '../errors';
 import {
   compareSurds,
   exact,
@@ -61,6 +61,9 @@ export function guardBand(rule: DecisionRule, limit: number, uncertainty: number
 /** Decides on readings whose error and limit were computed in double precision. */
 export class Decider {
   private readonly adjustShare: number;
+  private readonly isSimple: boolean;
+  private readonly judgesBeyond: boolean;
+  private readonly mayBeUndecided: boolean;
   private exactly: ExactSides | null = null;
 
   constructor(
@@ -69,6 +72,20 @@ export class Decider {
     private readonly rule: DecisionRule,
   ) {
     this.adjustShare = tolerance.adjustAbovePercentOfLimit / 100;
+    this.isSimple = rule.kind === 'simple';
+    this.judgesBeyond = rule.judgesBeyondUncertainty === true;
+    this.mayBeUndecided = rule.kind === 'guard-band' && rule.isUndecidedAllowed;
+  }
+
+  /**
+   * The verdict on the size of an error without an uncertainty; null where it lies so near to what divides verdicts that
+   * only exact arithmetic can tell. Apart from the rest, so that it is quick.
+   * @param noise as of `decide`
+   */
+  decidePlainly(size: number, limit: number, noise: number): Verdict | null {
+    const adjust = limit * this.adjustShare;
+    if (Math.abs(size - limit) <= noise || Math.abs(size - adjust) <= noise) return null;
+    return size > limit ? 'outside' : size > adjust ? 'within-adjust' : 'within';
   }
 
   /**
@@ -76,14 +93,14 @@ export class Decider {
    * @param noise largest rounding error of `error` and `limit` together
    */
   decide(judged: Judged, noise: number): Verdict {
-    const { rule, adjustShare } = this;
+    const { adjustShare } = this;
     const { error, limit, uncertainty } = judged;
     const size = Math.abs(error);
     // An uncertainty on the limit still judges; both are computed, so a hair of rounding does not count.
-    const isBeyond = uncertainty > limit + noise && rule.judgesBeyondUncertainty !== true;
+    const isBeyond = uncertainty > limit + noise && !this.judgesBeyond;
     if (isBeyond && size <= limit + uncertainty + noise) return 'not-judged';
-    const width = guardBand(rule, limit, uncertainty);
-    const isUndecidedAllowed = rule.kind === 'guard-band' && rule.isUndecidedAllowed && width > 0;
+    const width = this.isSimple ? 0 : guardBand(this.rule, limit, uncertainty);
+    const isUndecidedAllowed = this.mayBeUndecided && width > 0;
     const isNear =
       Math.abs(size - (limit - width)) <= noise ||
       Math.abs(size - limit * adjustShare) <= noise ||
