@@ -3,6 +3,7 @@
  * side by side in one run. Saving is measured on a private PostgreSQL with its commits made safe on disk, as in real
  * use. Ratios travel between machines; milliseconds do not.
  */
+import { benchAutomatic } from './bench/automatic';
 import { benchCore } from './bench/core';
 import { benchDesks } from './bench/desks';
 import { benchFleet } from './bench/fleet';
@@ -21,6 +22,7 @@ const PARTS: Readonly<Record<string, () => Promise<void> | void>> = {
   saving: benchSaving,
   desks: benchDesks,
   import: benchImport,
+  automatic: benchAutomatic,
   links: benchLinks,
   screws: benchScrews,
 };
