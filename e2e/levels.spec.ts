@@ -1,6 +1,6 @@
 /** From the workshop into registers and jobs: set-up walk, range-change job, vessel and liquid, boiler drum. */
 import { readFile } from 'node:fs/promises';
-import { answerAll, expectAccessible, workAs } from './support/hands';
+import { answerAll, expectAccessible, untilItListens, workAs } from './support/hands';
 import { expect, test } from './support/works';
 
 test.beforeEach(({ page }) => workAs(page, 'Technician A'));
@@ -79,6 +79,7 @@ test('what was read on a walk shows its working, goes back state by state, and i
   const must = (await row.textContent()) ?? '';
   // What follows after a pause is a state of its own; what is typed in one go is not.
   const pause = () => page.waitForTimeout(1500);
+  await untilItListens(urv);
   await pause();
   await urv.pressSequentially('300');
   await expect(row).toContainText('It matters');

@@ -1,5 +1,5 @@
 /** What a technician's hands do again and again. */
-import type { Page } from '@playwright/test';
+import type { Locator, Page } from '@playwright/test';
 import axe from 'axe-core';
 import { expect, worksHere } from './works';
 
@@ -41,11 +41,14 @@ export async function workAs(page: Page, name: string, path = wantedBy(page)): P
   const [cookie = '', value = ''] = (await works.cookieOf(name)).split('=');
   await page.context().addCookies([{ name: cookie, value, url: works.url, httpOnly: true }]);
   await page.goto(path);
-  const who = page.getByRole('button', { name, exact: true });
-  await expect(who).toBeVisible();
-  // What is done before the page listens would be lost.
+  await untilItListens(page.getByRole('button', { name, exact: true }));
+}
+
+/** Waits until something on a page answers to what is done with it: before that it would be lost. */
+export async function untilItListens(part: Locator): Promise<void> {
+  await expect(part).toBeVisible();
   await expect
-    .poll(() => who.evaluate((button) => Object.keys(button).some((key) => key.startsWith('__reactProps'))))
+    .poll(() => part.evaluate((one) => Object.keys(one).some((key) => key.startsWith('__reactProps'))))
     .toBe(true);
 }
 
