@@ -57,16 +57,19 @@ const isLeft = (counted: Promise<unknown>): Promise<boolean> =>
     () => false,
   );
 
-/** Whether somebody known may go on; where the count of all says no, the next one has to ask. */
+/** Whether somebody known may go on; where the count of all says no, the next one has to wait for it. */
 async function mayWrite(key: string): Promise<boolean> {
-  const counted = writes.consume(key);
-  if (!(await isLeft(share.consume(key)))) return isLeft(counted);
-  void counted.catch((why: unknown) => {
-    const leftS = why instanceof RateLimiterRes ? Math.ceil(why.msBeforeNext / 1000) : WINDOW_S;
-    // None at all would be for ever.
-    return share.block(key, Math.max(1, leftS));
-  });
-  return true;
+  // Heard at once, also where nobody waits for it: a refusal without a listener would end the process.
+  const counted = writes.consume(key).then(
+    () => true,
+    async (why: unknown) => {
+      const leftS = why instanceof RateLimiterRes ? Math.ceil(why.msBeforeNext / 1000) : WINDOW_S;
+      // None at all would be for ever.
+      await share.block(key, Math.max(1, leftS));
+      return false;
+    },
+  );
+  return (await isLeft(share.consume(key))) || counted;
 }
 
 /**

@@ -11,12 +11,12 @@ import {
   type ReadSetup,
   type Task,
 } from '@barys/core/port';
-import { upAndDown } from '@barys/core/procedure';
 import { makeChance } from '@barys/rig/chance';
 import { describe, expect, it } from 'vitest';
 import { Bench, type Simulated } from './bench';
 import { Link, textOf } from './link';
 import { portsOf } from '@barys/rig/port';
+import { PLAN as FIVE_POINTS, stopsOf } from '@barys/rig/running';
 import { Simulation } from './standIn';
 
 const CONFIGURATION = {
@@ -28,22 +28,9 @@ const CONFIGURATION = {
   transferFunction: { kind: 'linear' } as const,
 };
 const PLAN: Plan = {
-  stops: upAndDown([0, 50, 100]).map(({ position, direction, nominalPercent }) => ({
-    position,
-    direction,
-    applied: nominalPercent * 2.5,
-  })),
-  unit: 'kPa',
-  inputSpan: 250,
-  outputSpan: 16,
-  settle: { waitS: 3.5, holdS: 5, bandPercent: 0.1 },
+  ...FIVE_POINTS,
+  stops: stopsOf([0, 50, 100]),
   approach: { ratePercentPerS: 10, overshootPercent: 0.1 },
-  onLoss: 'hold',
-  isByHand: false,
-  reference: { low: -100, high: 700 },
-  isCurrent: true,
-  patienceS: 120,
-  staleS: 2,
 };
 
 /** Barys as the link knows it: what is kept, and what is to do. */

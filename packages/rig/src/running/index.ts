@@ -27,11 +27,15 @@ export const SETTINGS: Settings = {
   isProtected: false,
 };
 export const RANGE = { lrv: 0, urv: 250, outputLow: 4, outputHigh: 20 };
-export const STOPS = upAndDown([0, 25, 50, 75, 100]).map(({ position, direction, nominalPercent }) => ({
-  position,
-  direction,
-  applied: nominalPercent * 2.5,
-}));
+
+/** Stops up and down the range of 250 kPa. */
+export const stopsOf = (percents: readonly number[]): Plan['stops'] =>
+  upAndDown(percents).map(({ position, direction, nominalPercent }) => ({
+    position,
+    direction,
+    applied: nominalPercent * 2.5,
+  }));
+export const STOPS = stopsOf([0, 25, 50, 75, 100]);
 export const PLAN: Plan = {
   stops: STOPS,
   unit: 'kPa',

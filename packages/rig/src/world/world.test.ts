@@ -2,22 +2,10 @@ import { upAndDown } from '@barys/core/procedure';
 import { evaluateRun, spanTolerance } from '@barys/core/run';
 import { expectedOutput } from '@barys/core/signal';
 import { describe, expect, it } from 'vitest';
-import { trimOutput, trimSensor, trimZero, type Settings, type SmartState, type Written } from '../smart';
+import { trimOutput, trimSensor, trimZero, type SmartState, type Written } from '../smart';
 import { FAULTS, makeWorld, NO_SPREAD, type FaultName, type Planted, type SmartWorld } from './index';
+import { RANGE, SETTINGS } from '../running';
 
-const SETTINGS: Settings = {
-  lrv: 0,
-  urv: 250,
-  transfer: { kind: 'linear' },
-  dampingS: 0.5,
-  displayDampingS: 1,
-  displayLow: 0,
-  displayHigh: 250,
-  drivenBy: 'pressure',
-  scaledTransfer: { kind: 'linear' },
-  isProtected: false,
-};
-const RANGE = { lrv: 0, urv: 250, outputLow: 4, outputHigh: 20 };
 const quiet = (planted: readonly Planted[] = []) => makeWorld(SETTINGS, 7, { planted, spread: NO_SPREAD });
 
 /** Goes to a pressure and waits until the reference stands, and the output with it. */
