@@ -1,3 +1,4 @@
+import Box from '@mui/material/Box';
 import { STAGES, type JobFile, type Stage } from '@barys/store/jobs';
 import { redirect } from 'next/navigation';
 import type { ReactNode } from 'react';
@@ -35,9 +36,11 @@ export async function StagePlace({
     <>
       <JobHead job={job} />
       {!isHere && (
-        <LinkButton href={`/jobs/${id}`} isMain>
-          Back to {STAGE_WORD[job.stage]}
-        </LinkButton>
+        <Box sx={{ mb: 1.5 }}>
+          <LinkButton href={`/jobs/${id}`} isMain>
+            Back to {STAGE_WORD[job.stage]}
+          </LinkButton>
+        </Box>
       )}
       {view(job)}
       {isHere && (
