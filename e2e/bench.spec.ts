@@ -18,7 +18,7 @@ test.afterEach(() => {
 function startLink(page: Page, token: string, ...more: string[]): ChildProcess {
   const link = spawn(
     process.execPath,
-    ['--import', 'tsx', `${ROOT}packages/link/src/main.ts`, '--url', new URL(page.url()).origin, ...more],
+    [`${ROOT}scripts/link.mjs`, '--url', new URL(page.url()).origin, ...more],
     { cwd: ROOT, stdio: 'ignore', env: { ...process.env, BARYS_LINK_TOKEN: token } },
   );
   links.push(link);
@@ -135,11 +135,10 @@ test('a fault at the bench is held and said, and its readings are none', async (
 
 /** Stand-ins of their own, as somebody starts them beside a link. */
 async function startStandIns(): Promise<Record<string, string>> {
-  const child = spawn(
-    process.execPath,
-    ['--import', 'tsx', `${ROOT}packages/link/src/standInsMain.ts`, '--speed', '8'],
-    { cwd: ROOT, stdio: ['ignore', 'pipe', 'inherit'] },
-  );
+  const child = spawn(process.execPath, [`${ROOT}scripts/stand-ins.mjs`, '--speed', '8'], {
+    cwd: ROOT,
+    stdio: ['ignore', 'pipe', 'inherit'],
+  });
   links.push(child);
   child.stdout.setEncoding('utf8');
   const ports: Record<string, string> = {};

@@ -6,7 +6,7 @@
 import { spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
-import { fileURLToPath } from 'node:url';
+import { fileURLToPath, pathToFileURL } from 'node:url';
 
 const root = fileURLToPath(new URL('..', import.meta.url));
 const stampFile = `${root}node_modules/.barys-installed`;
@@ -46,7 +46,7 @@ function installPackages() {
 export async function run(script) {
   requireNode();
   installPackages();
-  const { register } = await import('tsx/esm/api');
-  register();
-  await import(new URL(script, import.meta.url).href);
+  const { bundle } = await import('./lib/bundle.mjs');
+  const file = await bundle(fileURLToPath(new URL(script, import.meta.url)));
+  await import(pathToFileURL(file).href);
 }

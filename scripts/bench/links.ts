@@ -6,6 +6,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
 import { buildWeb } from '../lib/build';
+import { bundle } from '../lib/bundle.mjs';
 import { ensureDatabase, startCluster } from '../lib/cluster';
 import { prepareDatabase } from '../lib/database';
 import { Failure } from '../lib/failure';
@@ -66,7 +67,7 @@ async function watchAll(
   tokens: readonly string[],
   cookie: string,
 ): Promise<void> {
-  const links = startChild(process.execPath, ['--import', 'tsx', `${ROOT}packages/link/bench/many.ts`, url], {
+  const links = startChild(process.execPath, [await bundle(`${ROOT}packages/link/bench/many.ts`), url], {
     cwd: ROOT,
     stdio: ['pipe', 'ignore', 'inherit'],
   });

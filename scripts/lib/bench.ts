@@ -41,15 +41,11 @@ export async function tokenOfBench(adminUrl: string, home: string): Promise<stri
 /** Starts the link of a simulated bench; it joins Barys by itself, and again when it was away. */
 export function startBench(url: string, token: string, logFile: string): BenchLink {
   const log = openSync(logFile, 'a', 0o600);
-  const child = startChild(
-    process.execPath,
-    ['--import', 'tsx', `${ROOT}packages/link/src/main.ts`, '--url', url, '--simulated'],
-    {
-      cwd: ROOT,
-      stdio: ['ignore', log, log],
-      env: { ...process.env, BARYS_LINK_TOKEN: token },
-    },
-  );
+  const child = startChild(process.execPath, [`${ROOT}scripts/link.mjs`, '--url', url, '--simulated'], {
+    cwd: ROOT,
+    stdio: ['ignore', log, log],
+    env: { ...process.env, BARYS_LINK_TOKEN: token },
+  });
   return {
     ended: new Promise<void>((resolve) => {
       if (hasEnded(child)) resolve();

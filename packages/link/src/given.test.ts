@@ -16,9 +16,9 @@ it('reads seeds, speeds and faults, and says in words what is wrong with them', 
   expect(() => faultOf('tilt=much')).toThrow('is counted in % of span');
 });
 
-const MAIN = new URL('standInsMain.ts', import.meta.url).pathname;
+const STAND_INS = new URL('../../../scripts/stand-ins.mjs', import.meta.url).pathname;
 const started = (...args: string[]) =>
-  spawn(process.execPath, ['--import', 'tsx', MAIN, ...args], { stdio: ['ignore', 'pipe', 'pipe'] });
+  spawn(process.execPath, [STAND_INS, ...args], { stdio: ['ignore', 'pipe', 'pipe'] });
 
 it('starts stand-ins that anybody can ask, and stops them', async () => {
   const child = started('--seed', '3', '--fault', 'offset=2');
