@@ -42,9 +42,9 @@ describe('npm start, elsewhere or refused', () => {
 
   it('keeps its data where the user that runs PostgreSQL can reach it, also below a folder of root alone', async () => {
     const hidden = mkdtempSync(join(tmpdir(), 'barys-hidden-'));
-    const begun = start({ BARYS_HOME: hidden });
+    const begun = start({ BARYS_HOME: hidden }, ['start', '--', '--empty']);
     await ready(begun);
-    expect(await page('/')).toContain('Technician A');
+    expect(await page('/')).toContain('There is nobody here yet');
     begun.child.kill('SIGTERM');
     await begun.ended;
     const data = readFileSync(join(hidden, 'data-folder'), 'utf8');

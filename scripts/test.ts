@@ -3,7 +3,7 @@
  * runner (`npm test -- journeys -g "whole job"`).
  */
 import { spawn } from 'node:child_process';
-import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { chmodSync, existsSync, mkdtempSync, readFileSync, rmSync, statfsSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { buildWeb } from './lib/build';
@@ -21,6 +21,22 @@ interface Count {
 
 const [part, ...rest] = process.argv.slice(2);
 const isWanted = (name: 'checks' | 'unit' | 'journeys'): boolean => part === undefined || part === name;
+
+const MEMORY = '/dev/shm';
+const ROOM_BYTES = 4 * 2 ** 30;
+
+/**
+ * A folder for what need not outlive the tests, for their own and for all that they start: in memory where there is room,
+ * since each journey and each test of the store begins with a database of its own, a thousand files.
+ */
+function makeScratch(): string {
+  const { bavail, bsize } = existsSync(MEMORY) ? statfsSync(MEMORY) : { bavail: 0, bsize: 0 };
+  const scratch = mkdtempSync(join(bavail * bsize >= ROOM_BYTES ? MEMORY : tmpdir(), 'barys-test-'));
+  // The user that runs PostgreSQL has to get to its data.
+  chmodSync(scratch, 0o711);
+  process.env['TMPDIR'] = scratch;
+  return scratch;
+}
 
 /** Runs a command to its end with its output on the terminal; true if it ended well. */
 function run(command: string, args: readonly string[], env: Record<string, string> = {}): Promise<boolean> {
@@ -137,7 +153,7 @@ async function playwright(
 await main(async () => {
   const startedAt = Date.now();
   const counts: Count[] = [];
-  const scratch = mkdtempSync(join(tmpdir(), 'barys-test-'));
+  const scratch = makeScratch();
   const cluster =
     isWanted('unit') || isWanted('journeys')
       ? await startCluster(join(scratch, 'home'), { throwaway: true })
@@ -150,23 +166,23 @@ await main(async () => {
       env['BARYS_TEST_ADMIN_URL'] = cluster.adminUrl('postgres');
       env['BARYS_TEST_APP_URL'] = cluster.appUrl('postgres');
     }
-    // The static checks keep one core busy, the unit tests and the build another.
-    const statics = isWanted('checks') ? checks() : null;
     if (isWanted('unit')) {
       requirePyvisa();
       requireTshark();
-      counts.push(await vitest(scratch, env, ['core', 'store'], part === 'unit' ? rest : []));
     }
+    const units = isWanted('unit') && vitest(scratch, env, ['core', 'store'], part === 'unit' ? rest : []);
+    // What takes one core at a time goes beside the unit tests, one after the other.
     if (cluster !== null && isWanted('journeys')) {
-      const chromium = chromiumProgram();
-      await ensureDatabase(cluster, 'barys_demo');
+      env['CHROMIUM'] = chromiumProgram();
       env['BARYS_TEST_SEALS'] = join(scratch, 'seals');
+      await ensureDatabase(cluster, 'barys_demo');
       await prepareDatabase(cluster.adminUrl('barys_demo'), { plants: true, seals: env['BARYS_TEST_SEALS'] });
       await buildWeb();
-      if (statics !== null) counts.push(await statics);
-      counts.push(await playwright(scratch, { ...env, CHROMIUM: chromium }, part === 'journeys' ? rest : []));
-      if (part === undefined) counts.push(await vitest(scratch, env, ['start'], []));
-    } else if (statics !== null) counts.push(await statics);
+    }
+    if (isWanted('checks')) counts.push(await checks());
+    if (units !== false) counts.push(await units);
+    if (isWanted('journeys')) counts.push(await playwright(scratch, env, part === 'journeys' ? rest : []));
+    if (part === undefined) counts.push(await vitest(scratch, env, ['start'], []));
   } finally {
     await cluster?.stop();
     rmSync(scratch, { recursive: true, force: true });
