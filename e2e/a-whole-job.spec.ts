@@ -239,8 +239,7 @@ test('an instrument that is well within is left as found, without an as-left run
   page,
   works,
 }) => {
-  await workAs(page, 'Technician A', '/');
-  await page.goto('/instruments/PT-1204');
+  await workAs(page, 'Technician A', '/instruments/PT-1204');
   await page.getByRole('button', { name: 'Start a job' }).press('Enter');
   await walkToConnect(page);
   await page.getByLabel('If one is left out: why').fill('bench test, never under pressure');

@@ -1,10 +1,10 @@
 /** Advice at Judge and at Adjust: what to do, where to set the next screw, and how it came out. */
 import type { Page } from '@playwright/test';
-import { beginAsFound, bringBack, expectAccessible, workAs } from './support/hands';
+import { beginAsFound, bringBack, comeAs, expectAccessible } from './support/hands';
 import { expect, test } from './support/works';
 
 test.beforeEach(async ({ page }) => {
-  await workAs(page, 'Technician A');
+  await comeAs(page, 'Technician A');
 });
 
 async function climb(page: Page, readings: readonly string[]): Promise<void> {

@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { beginAsFound, savedLine, workAs } from './support/hands';
+import { beginAsFound, comeAs, savedLine, workAs } from './support/hands';
 import { expect, test, type Works } from './support/works';
 
 const TAG = 'PT-3302';
@@ -20,7 +20,7 @@ const savedReadings = (works: Works) =>
   );
 
 test.beforeEach(async ({ page }) => {
-  await workAs(page, 'Technician A', '/');
+  await comeAs(page, 'Technician A');
   await beginAsFound(page, TAG);
 });
 
@@ -180,8 +180,7 @@ test('a second person takes over; what the first one goes on typing is refused, 
   const other = await browser.newContext({ baseURL: works.url });
   const second = await other.newPage();
   await second.goto('/');
-  await workAs(second, 'Technician B');
-  await second.goto(page.url());
+  await workAs(second, 'Technician B', page.url());
   await expect(second.getByText(/^Technician A is at this job since/)).toBeVisible();
 
   // The first browser hears nothing of it for a while.

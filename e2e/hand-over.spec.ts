@@ -35,9 +35,8 @@ test('a shift hands over what is half done and what stands isolated, in manual o
   page,
   works,
 }) => {
-  await workAs(page, 'Technician B');
+  await workAs(page, 'Technician B', '/jobs');
   const keys = new Keyboard(page);
-  await page.goto('/jobs');
   await page.getByRole('link', { name: 'Hand-over' }).focus();
   await keys.press('Enter');
   await expect(page.getByRole('heading', { name: 'Hand-over' })).toBeVisible();

@@ -1,6 +1,6 @@
 /** History and intervals, as a planner works through them. */
 import { readFile } from 'node:fs/promises';
-import { Keyboard, workAs } from './support/hands';
+import { comeAs, Keyboard, workAs } from './support/hands';
 import { expect, test } from './support/works';
 
 test('a planner has all advice worked out, takes one by keyboard alone, and the due date follows', async ({
@@ -8,9 +8,8 @@ test('a planner has all advice worked out, takes one by keyboard alone, and the 
   works,
 }) => {
   await works.query('delete from interval_advice; delete from family_count');
-  await workAs(page, 'Planner');
+  await workAs(page, 'Planner', '/insight/intervals');
   const keys = new Keyboard(page);
-  await page.goto('/insight/intervals');
   await expect(page.getByText('No instrument here.', { exact: false })).toBeVisible();
   await page.getByRole('button', { name: 'Work out anew' }).focus();
   await keys.press('Enter');
@@ -63,7 +62,7 @@ test('a planner has all advice worked out, takes one by keyboard alone, and the 
 });
 
 test('a calculation is watched and stopped, and what it had advised stands', async ({ page, works }) => {
-  await workAs(page, 'Planner');
+  await comeAs(page, 'Planner');
   // Whoever works it through is away: it stands where it is.
   await works.query(
     `insert into interval_calculation (asked_by, asked_at, beat_at, done, total)

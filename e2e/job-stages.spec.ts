@@ -1,5 +1,5 @@
 /** What a job does besides the readings: valves that are wrong, slips, another person, notes, review and amendment. */
-import { expectAccessible, savedLine, tellOfRange, workAs } from './support/hands';
+import { comeAs, expectAccessible, savedLine, tellOfRange, workAs } from './support/hands';
 import { pagesOfPdf } from './support/pdf';
 import { expect, test, type Works } from './support/works';
 
@@ -109,8 +109,7 @@ test('slips are asked once, a bad approach is kept, and another person takes the
 
   // A second browser sees who is at it and takes over.
   const other = await (await browser.newContext({ baseURL: works.url })).newPage();
-  await workAs(other, 'Technician A');
-  await other.goto(`/jobs/${job}/as-found`);
+  await workAs(other, 'Technician A', `/jobs/${job}/as-found`);
   await expect(other.getByText(/^Technician B is at this job since/)).toBeVisible();
   await expect(other.getByRole('textbox', { name: /^Reading at/ })).toHaveCount(0);
   await other.getByRole('button', { name: 'Take the job over' }).click();
@@ -259,7 +258,7 @@ test('a field sheet is printed, and typed in afterwards with the time it was tak
   page,
   works,
 }) => {
-  await workAs(page, 'Technician A');
+  await comeAs(page, 'Technician A');
   const job = await jobAt(works, 'PT-2215');
   for (const paper of ['a4', 'letter']) {
     const sheet = await page.request.get(`${works.url}/jobs/${job}/field-sheet?paper=${paper}`, {
@@ -405,7 +404,7 @@ test('a tag that was changed leads on, and the signed record says what the regis
   page,
   works,
 }) => {
-  await workAs(page, 'Administrator');
+  await comeAs(page, 'Administrator');
   const [closed] = await works.query<{ id: number; tag: string }>(
     `select id, instrument_copy ->> 'tag' as tag from job where stage = 'closed' order by id desc limit 1`,
   );
@@ -424,9 +423,8 @@ test('a tag that was changed leads on, and the signed record says what the regis
 
 test('on a phone the keys of a run are under the thumb', async ({ page, works }) => {
   await page.setViewportSize({ width: 390, height: 844 });
-  await workAs(page, 'Technician A');
   const job = await jobAt(works, 'PT-2215');
-  await page.goto(`/jobs/${job}/as-found`);
+  await workAs(page, 'Technician A', `/jobs/${job}/as-found`);
   const keys = page.getByRole('toolbar', { name: 'Keys of the run' });
   const field = page.getByRole('textbox', { name: 'Reading at 50 % falling, in mA' });
   await expect(field).toBeFocused();

@@ -3,7 +3,7 @@
  * typed so that one point shows what is peculiar to the kind.
  */
 import type { Page } from '@playwright/test';
-import { beginAsFound, bringBack, fillConnection, savedLine, skipToConnect, workAs } from './support/hands';
+import { beginAsFound, bringBack, comeAs, fillConnection, savedLine, skipToConnect } from './support/hands';
 import { expect, test } from './support/works';
 
 const field = (page: Page, name: RegExp) => page.getByRole('textbox', { name });
@@ -34,7 +34,7 @@ const row = (page: Page, index: number) =>
   page.getByRole('region', { name: 'Readings as found' }).getByRole('row').nth(index);
 
 test.beforeEach(async ({ page }) => {
-  await workAs(page, 'Technician A');
+  await comeAs(page, 'Technician A');
 });
 
 test('absolute: an absolute standard, and its zero not trimmed at atmosphere', async ({ page }) => {

@@ -1,9 +1,9 @@
 /** From the workshop into registers and jobs: set-up walk, range-change job, vessel and liquid, boiler drum. */
 import { readFile } from 'node:fs/promises';
-import { answerAll, expectAccessible, untilItListens, workAs } from './support/hands';
+import { answerAll, comeAs, expectAccessible, untilItListens } from './support/hands';
 import { expect, test } from './support/works';
 
-test.beforeEach(({ page }) => workAs(page, 'Technician A'));
+test.beforeEach(({ page }) => comeAs(page, 'Technician A'));
 
 test('a set-up is walked: each difference with what it does, kept, and asked about at the return', async ({
   page,

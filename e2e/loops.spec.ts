@@ -83,9 +83,8 @@ test('a loop names the item that is wrong, what to measure next, and what a trim
 });
 
 test('a chain of twelve items fits a desk and a phone', async ({ page }) => {
-  await workAs(page, 'Technician A');
   await page.setViewportSize({ width: 1280, height: 800 });
-  await page.goto('/workshop/loop');
+  await workAs(page, 'Technician A', '/workshop/loop');
   await expect(row(page, 'R 250 Ω')).toContainText('3.0000 V');
   for (let count = 6; count < 12; count += 1) {
     await page.getByRole('button', { name: 'Add an item' }).click();

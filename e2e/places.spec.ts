@@ -1,10 +1,10 @@
 import type { Page } from '@playwright/test';
-import { expectAccessible, workAs } from './support/hands';
+import { comeAs, expectAccessible, workAs } from './support/hands';
 import { expect, test } from './support/works';
 
 /** By day on a desk, by night on a phone: accessible, and no wider than the screen. */
 async function expectFit(page: Page, path: string): Promise<void> {
-  if (page.url() === 'about:blank') await workAs(page, 'Technician A');
+  if (page.url() === 'about:blank') await comeAs(page, 'Technician A');
   await page.setViewportSize({ width: 1280, height: 800 });
   await page.goto(path);
   await expect(page.getByRole('heading').first()).toBeVisible();
@@ -138,7 +138,7 @@ test('nobody sees or does anything unsigned, and an auditor changes nothing', as
 });
 
 test('addresses that lead nowhere say so', async ({ page }) => {
-  await workAs(page, 'Auditor');
+  await comeAs(page, 'Auditor');
   for (const path of [
     '/instruments/PT-0000',
     '/jobs/999999',

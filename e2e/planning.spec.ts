@@ -1,7 +1,7 @@
 /** The plan of the week: made, changed by keyboard and by finger, walked, printed, subscribed to; and what it goes by. */
 import type { Page } from '@playwright/test';
 import { readFile } from 'node:fs/promises';
-import { expectAccessible, Keyboard, workAs } from './support/hands';
+import { comeAs, expectAccessible, Keyboard, workAs } from './support/hands';
 import { expect, test, type Works } from './support/works';
 
 const card = (page: Page, tag: string) => page.getByRole('button', { name: new RegExp(`, ${tag}, `) });
@@ -40,9 +40,8 @@ async function press(keys: Keyboard, target: ReturnType<Page['getByRole']>): Pro
 
 test('a week is planned, changed, mended and filled up by keyboard', async ({ page, works }) => {
   await works.query('delete from planned; delete from absence');
-  await workAs(page, 'Planner');
+  await workAs(page, 'Planner', '/planning');
   const keys = new Keyboard(page);
-  await page.goto('/planning');
   await press(keys, page.getByRole('link', { name: 'Next week' }));
   await expect(page).toHaveURL(/from=/);
   await expect(page.getByText(/^Nothing stands in this week yet\./)).toBeVisible();
@@ -138,9 +137,8 @@ test('cards are dragged by mouse; two planners do not overwrite each other, and 
     `update person set week_minutes = '{450,450,450,450,450,450,450}' where role = 'technician'`,
   );
   await plant(works, 'PT-2107', 0);
-  await workAs(page, 'Planner');
   const [{ day } = { day: '' }] = await standing(works);
-  await page.goto(`/planning?from=${day}`);
+  await workAs(page, 'Planner', `/planning?from=${day}`);
   const cellOf = (name: string) =>
     card(page, 'PT-2107')
       .locator('xpath=..')
@@ -172,7 +170,7 @@ test('cards are dragged by mouse; two planners do not overwrite each other, and 
 });
 
 test('a plan in the making is watched and stopped; whoever does not plan reads', async ({ page, works }) => {
-  await workAs(page, 'Planner');
+  await comeAs(page, 'Planner');
   // Whoever makes it is away: it stands where it is.
   await works.query(
     `insert into plan_making (asked_by, asked_at, beat_at, first_day, days, part)
@@ -189,9 +187,8 @@ test('a plan in the making is watched and stopped; whoever does not plan reads',
 
   await works.query('delete from planned');
   await plant(works, 'PT-2107', 0);
-  await workAs(page, 'Auditor');
   const [{ day } = { day: '' }] = await standing(works);
-  await page.goto(`/planning?from=${day}&also=PT-2107`);
+  await workAs(page, 'Auditor', `/planning?from=${day}&also=PT-2107`);
   await expect(page.getByRole('heading', { name: /^Week of/ })).toBeVisible();
   await expect(page.getByRole('button', { name: 'Plan around what is fixed' })).toBeHidden();
   await expect(page.getByRole('button', { name: /^Put it/ })).toBeHidden();

@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { beginAsFound, bringBack, workAs } from './support/hands';
+import { beginAsFound, bringBack, comeAs } from './support/hands';
 import { expect, test } from './support/works';
 
 /** PT-5108: 0 … 60 bar, ±0.5 % of span, so ±0.080 mA. The same error at all nine points. */
@@ -23,7 +23,7 @@ async function log(page: Page, after: string, row: RegExp): Promise<void> {
 test('an adjustment that was not enough is followed by a second pass, and the record has both', async ({
   page,
 }) => {
-  await workAs(page, 'Technician A', '/');
+  await comeAs(page, 'Technician A');
   await beginAsFound(page, 'PT-5108');
   await typeRun(page, run(0.12));
   await page.getByRole('button', { name: 'Judge' }).press('Enter');

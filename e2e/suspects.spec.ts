@@ -1,9 +1,9 @@
 /** What would look like the readings: weighed at Judge, decided by a test, taken into the record. */
-import { expectAccessible, workAs } from './support/hands';
+import { comeAs, expectAccessible } from './support/hands';
 import { expect, test } from './support/works';
 
 test.beforeEach(async ({ page }) => {
-  await workAs(page, 'Technician A');
+  await comeAs(page, 'Technician A');
 });
 
 test('a suspicion is weighed at Judge, decided by a vented reading, and taken into the record and back', async ({

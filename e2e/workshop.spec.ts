@@ -1,8 +1,8 @@
 import { readFile } from 'node:fs/promises';
-import { expectAccessible, workAs } from './support/hands';
+import { comeAs, expectAccessible } from './support/hands';
 import { expect, test } from './support/works';
 
-test.beforeEach(({ page }) => workAs(page, 'Technician A'));
+test.beforeEach(({ page }) => comeAs(page, 'Technician A'));
 
 test('a value is converted, its water reference chosen, and the working shown', async ({ page }) => {
   await page.goto('/');

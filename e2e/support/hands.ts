@@ -35,11 +35,16 @@ function wantedBy(page: Page): string {
   return searchParams.get('next') ?? `${pathname}${search}`;
 }
 
-/** Somebody is at a page, with a session made for it: most journeys are about something else than signing in. */
-export async function workAs(page: Page, name: string, path = wantedBy(page)): Promise<void> {
+/** Gives a browser somebody's session: most journeys are about something else than signing in. */
+export async function comeAs(page: Page, name: string): Promise<void> {
   const works = worksHere();
   const [cookie = '', value = ''] = (await works.cookieOf(name)).split('=');
   await page.context().addCookies([{ name: cookie, value, url: works.url, httpOnly: true }]);
+}
+
+/** Somebody is at a page that listens. */
+export async function workAs(page: Page, name: string, path = wantedBy(page)): Promise<void> {
+  await comeAs(page, name);
   await page.goto(path);
   await untilItListens(page.getByRole('button', { name, exact: true }));
 }
@@ -59,7 +64,7 @@ export async function expectAccessible(page: Page): Promise<void> {
   // The title of a page comes after the page itself.
   await expect(page).toHaveTitle(/./);
   // By itself: the usual wrapper gathers all that was found good as well, which takes longer than the finding.
-  await page.evaluate(axe.source);
+  if (!(await page.evaluate(() => 'axe' in globalThis))) await page.evaluate(axe.source);
   const violations = await page.evaluate(async (standards) => {
     const { violations } = await (globalThis as unknown as { axe: typeof axe }).axe.run({
       runOnly: { type: 'tag', values: standards },
