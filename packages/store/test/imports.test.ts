@@ -485,9 +485,15 @@ describe('other kinds of files', () => {
     expect(checked.bad[0]?.reason).toContain('No column is chosen for Area.');
   });
 
-  it('are stopped when asked to, and leave nothing', async () => {
-    const rows = Array.from({ length: 2000 }, (_, n) => `PT-${90000 + n},s,a,Cell 16,0,6,bar`);
-    const id = await bring('instruments', text(['Tag,Service,Area,Body,LRV,URV,Unit', ...rows]));
+  /** More than are written at once. */
+  const manyRows = Array.from(
+    { length: 6000 },
+    (_, n) => `PT-${90000 + n},${5 + (n % 9)},a,Cell 16,0,${5 + (n % 9)},bar`,
+  );
+  const MANY_HEADER = 'Tag,Service,Area,Body,LRV,URV,Unit';
+
+  it.each([500, 4000])('are stopped when asked to after %i rows, and leave nothing', async (after) => {
+    const id = await bring('instruments', text([MANY_HEADER, ...manyRows]));
     const { choice } = await openImport(base.app, id);
     const stop = new AbortController();
     const before = await count('instrument');
@@ -495,11 +501,36 @@ describe('other kinds of files', () => {
       base.app.transaction((tx) =>
         takeImport(tx, works.administrator, id, choice, 'good rows', {
           signal: stop.signal,
-          onProgress: ({ done }) => done >= 500 && stop.abort(),
+          onProgress: ({ done }) => done >= after && stop.abort(),
         }),
       ),
     ).rejects.toThrow();
     expect(await count('instrument')).toBe(before);
+    expect((await openImport(base.app, id)).file.importedAt).toBeNull();
+  });
+
+  it('are written while the rest is checked, and go again where the last one is bad and all were wanted', async () => {
+    const id = await bring(
+      'instruments',
+      text([MANY_HEADER, ...manyRows, 'PT-99999,s,a,No such cell,0,6,bar']),
+    );
+    const { choice } = await openImport(base.app, id);
+    const before = [await count('instrument'), await count('configuration')] as const;
+    await expect(take(id, choice, 'all or none')).rejects.toThrow('1 row');
+    expect([await count('instrument'), await count('configuration')]).toEqual(before);
+
+    const { good, bad } = await take(id, choice, 'good rows');
+    expect([good.length, bad.length]).toEqual([6000, 1]);
+    expect([await count('instrument'), await count('configuration')]).toEqual([
+      before[0] + 6000,
+      before[1] + 6000,
+    ]);
+    // Each with the range of its own row.
+    const [own] = await base.app.query<{ count: number }>(
+      `select count(*)::int as count from instrument join configuration on instrument_id = instrument.id
+       where tag like 'PT-9____' and area = 'a' and version = 1 and urv = service::numeric`,
+    );
+    expect(own?.count).toBe(6000);
   });
 });
 

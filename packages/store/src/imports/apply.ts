@@ -12,13 +12,6 @@ import { keepPastResults } from '../results/past';
 import type { Checked, RowsOf } from './check';
 import type { ImportKind } from './columns';
 
-/** Rows a statement; larger ones gain nothing and hold more memory. */
-const BATCH = 5000;
-
-function* batches<T>(rows: readonly T[]): Generator<readonly T[]> {
-  for (let from = 0; from < rows.length; from += BATCH) yield rows.slice(from, from + BATCH);
-}
-
 const RANGE_ROW = rowOf(CONFIGURATION_COLUMNS);
 const RANGE_COLUMNS = columnsOf(CONFIGURATION_COLUMNS);
 const RANGE_VALUES = keysOf(CONFIGURATION_COLUMNS);
@@ -28,22 +21,19 @@ async function addInstruments(
   actor: Actor,
   rows: readonly RowsOf['instruments'][],
 ): Promise<void> {
-  for (const batch of batches(rows)) {
-    await insertInstruments(
-      tx,
-      batch.map(({ instrument }) => instrument),
-    );
-    await tx.query(
-      `insert into configuration (instrument_id, version, ${RANGE_COLUMNS}, made_by, made_at)
-       select instrument.id, 1, ${RANGE_VALUES}, $2, $3
-       from jsonb_to_recordset($1::jsonb) as entry (tag text, ${RANGE_ROW}) join instrument using (tag)`,
-      [
-        JSON.stringify(batch.map(({ instrument: { tag }, configuration }) => ({ tag, ...configuration }))),
-        actor.personId,
-        actor.at,
-      ],
-    );
-  }
+  const ids = await insertInstruments(
+    tx,
+    rows.map(({ instrument }) => instrument),
+  );
+  await tx.query(
+    `insert into configuration (instrument_id, version, ${RANGE_COLUMNS}, made_by, made_at)
+     select id, 1, ${RANGE_VALUES}, $2, $3 from json_to_recordset($1) as entry (id bigint, ${RANGE_ROW})`,
+    [
+      JSON.stringify(rows.map(({ configuration }, index) => ({ id: ids[index], ...configuration }))),
+      actor.personId,
+      actor.at,
+    ],
+  );
 }
 
 /** A range from a file, with the settings of the version before where the file leaves them as they are. */
@@ -64,37 +54,33 @@ async function insertConfigurations(
   actor: Actor,
   rows: readonly RowsOf['configurations'][],
 ): Promise<string[]> {
-  const due: string[] = [];
-  for (const batch of batches(rows)) {
-    await tx.query(
-      `insert into configuration (instrument_id, version, ${RANGE_COLUMNS}, made_by, made_at)
-       select entry."instrumentId", before.version + 1, ${RANGE_WITH_SETTINGS}, $2, $3
-       from jsonb_to_recordset($1::jsonb) as entry ("instrumentId" bigint, kept jsonb, ${RANGE_ROW})
-         join lateral (
-           select * from configuration where instrument_id = entry."instrumentId" order by version desc limit 1
-         ) before on true`,
-      [
-        JSON.stringify(
-          batch.map(({ instrumentId, configuration, kept }) => ({ instrumentId, kept, ...configuration })),
-        ),
-        actor.personId,
-        actor.at,
-      ],
-    );
-    const moved = await tx.query<{ tag: string }>(
-      `update instrument set due_on = $2, revision = revision + 1
-       from configuration newest
-         join configuration before on before.instrument_id = newest.instrument_id
-           and before.version = newest.version - 1
-       where instrument.id = any ($1) and due_on > $2 and newest.instrument_id = instrument.id
-         and newest.version = (select max(version) from configuration where instrument_id = instrument.id)
-         and ${RANGE_OF('newest')} is distinct from ${RANGE_OF('before')}
-       returning tag`,
-      [batch.map(({ instrumentId }) => instrumentId), actor.today],
-    );
-    due.push(...moved.map(({ tag }) => tag));
-  }
-  return due;
+  await tx.query(
+    `insert into configuration (instrument_id, version, ${RANGE_COLUMNS}, made_by, made_at)
+     select entry."instrumentId", before.version + 1, ${RANGE_WITH_SETTINGS}, $2, $3
+     from jsonb_to_recordset($1::jsonb) as entry ("instrumentId" bigint, kept jsonb, ${RANGE_ROW})
+       join lateral (
+         select * from configuration where instrument_id = entry."instrumentId" order by version desc limit 1
+       ) before on true`,
+    [
+      JSON.stringify(
+        rows.map(({ instrumentId, configuration, kept }) => ({ instrumentId, kept, ...configuration })),
+      ),
+      actor.personId,
+      actor.at,
+    ],
+  );
+  const moved = await tx.query<{ tag: string }>(
+    `update instrument set due_on = $2, revision = revision + 1
+     from configuration newest
+       join configuration before on before.instrument_id = newest.instrument_id
+         and before.version = newest.version - 1
+     where instrument.id = any ($1) and due_on > $2 and newest.instrument_id = instrument.id
+       and newest.version = (select max(version) from configuration where instrument_id = instrument.id)
+       and ${RANGE_OF('newest')} is distinct from ${RANGE_OF('before')}
+     returning tag`,
+    [rows.map(({ instrumentId }) => instrumentId), actor.today],
+  );
+  return moved.map(({ tag }) => tag);
 }
 
 async function insertResults(
@@ -102,17 +88,16 @@ async function insertResults(
   importId: number,
   rows: readonly RowsOf['results'][],
 ): Promise<void> {
-  for (const batch of batches(rows))
-    await tx.query(
-      `insert into past_result (instrument_id, done_on, kind, direction, nominal_percent, applied, output, done_by,
-         certificate, standard, import_id)
-       select "instrumentId", "doneOn", kind, direction, "nominalPercent", applied, output, "doneBy", certificate,
-         standard, $2
-       from jsonb_to_recordset($1::jsonb) as entry ("instrumentId" bigint, "doneOn" date, kind text, direction text,
-         "nominalPercent" numeric, applied numeric, output numeric, "doneBy" text, certificate text, standard text)
-       on conflict do nothing`,
-      [JSON.stringify(batch), importId],
-    );
+  await tx.query(
+    `insert into past_result (instrument_id, done_on, kind, direction, nominal_percent, applied, output, done_by,
+       certificate, standard, import_id)
+     select "instrumentId", "doneOn", kind, direction, "nominalPercent", applied, output, "doneBy", certificate,
+       standard, $2
+     from jsonb_to_recordset($1::jsonb) as entry ("instrumentId" bigint, "doneOn" date, kind text, direction text,
+       "nominalPercent" numeric, applied numeric, output numeric, "doneBy" text, certificate text, standard text)
+     on conflict do nothing`,
+    [JSON.stringify(rows), importId],
+  );
 }
 
 /** References are few, so each goes the way that a person's entry goes. */
@@ -134,44 +119,70 @@ async function insertReferences(
   }
 }
 
-/** Writes the good rows and one entry of the trail for the whole import. */
-export async function applyRows(
-  tx: Queryable,
-  actor: Actor,
-  { id, kind, name, sha256 }: { id: number; kind: ImportKind; name: string; sha256: string },
-  checked: Checked,
-): Promise<void> {
-  const rows = checked.good.map(({ entry }) => entry);
-  let due: string[] = [];
-  switch (kind) {
-    case 'instruments':
-      await addInstruments(tx, actor, rows as RowsOf['instruments'][]);
-      break;
-    case 'configurations':
-      due = await insertConfigurations(tx, actor, rows as RowsOf['configurations'][]);
-      break;
-    case 'results':
-      await insertResults(tx, id, rows as RowsOf['results'][]);
-      await keepPastResults(tx, [
-        ...new Set((rows as RowsOf['results'][]).map(({ instrumentId }) => instrumentId)),
-      ]);
-      break;
-    case 'references':
-      await insertReferences(tx, actor, rows as RowsOf['references'][]);
-      break;
+interface Imported {
+  readonly id: number;
+  readonly kind: ImportKind;
+  readonly name: string;
+  readonly sha256: string;
+}
+
+/** Takes good rows over as they are found, all in the caller's transaction: one core checks while another writes. */
+export class Taking {
+  private readonly due: string[] = [];
+  private readonly touched = new Set<number>();
+  private writing: Promise<void> = Promise.resolve();
+
+  constructor(
+    private readonly tx: Queryable,
+    private readonly actor: Actor,
+    private readonly file: Imported,
+  ) {}
+
+  /**
+   * Begins to write rows; first it waits for those of before, so that memory holds no more than two lots of them.
+   * @throws whatever the rows of before could not be written for
+   */
+  async take(rows: readonly RowsOf[ImportKind][]): Promise<void> {
+    await this.writing;
+    this.writing = this.write(rows);
+    // Heard by whoever waits next; until then nobody does.
+    this.writing.catch(() => undefined);
   }
-  await tx.query('update import_file set imported_at = $2 where id = $1', [id, actor.at]);
-  await appendToTrail(tx, actor, {
-    act: 'import file',
-    subject: { kind: 'import', id },
-    detail: {
-      kind,
-      name,
-      sha256,
-      rows: rows.length,
-      leftOut: checked.bad.length,
-      knownBefore: checked.known.length,
-      ...(due.length === 0 ? {} : { due: { on: actor.today, tags: due.sort() } }),
-    },
-  });
+
+  private async write(rows: readonly RowsOf[ImportKind][]): Promise<void> {
+    const { tx, actor, file } = this;
+    switch (file.kind) {
+      case 'instruments':
+        return addInstruments(tx, actor, rows as RowsOf['instruments'][]);
+      case 'configurations':
+        this.due.push(...(await insertConfigurations(tx, actor, rows as RowsOf['configurations'][])));
+        return;
+      case 'results':
+        for (const { instrumentId } of rows as RowsOf['results'][]) this.touched.add(instrumentId);
+        return insertResults(tx, file.id, rows as RowsOf['results'][]);
+      case 'references':
+        return insertReferences(tx, actor, rows as RowsOf['references'][]);
+    }
+  }
+
+  /** Waits for all rows, and writes one entry of the trail for the whole import. */
+  async end(checked: Checked): Promise<void> {
+    await this.writing;
+    const { tx, actor, file, due } = this;
+    if (this.touched.size > 0) await keepPastResults(tx, [...this.touched]);
+    await tx.query('update import_file set imported_at = $2 where id = $1', [file.id, actor.at]);
+    await appendToTrail(tx, actor, {
+      act: 'import file',
+      subject: { kind: 'import', id: file.id },
+      detail: {
+        kind: file.kind,
+        name: file.name,
+        sha256: file.sha256,
+        rows: checked.good.length,
+        leftOut: checked.bad.length,
+        knownBefore: checked.known.length,
+        ...(due.length === 0 ? {} : { due: { on: actor.today, tags: due.sort() } }),
+      },
+    });
+  }
 }

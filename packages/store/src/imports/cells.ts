@@ -101,6 +101,21 @@ export function pressureUnitCell(cell: string, name: string, answers: Answers): 
 
 const plain = (text: string): string => text.toLowerCase().replace(/[^a-z0-9]/g, '');
 
+/** Lists of choices by how their words are spelled without blanks and signs; of two alike the first counts. */
+const spellings = new WeakMap<object, ReadonlyMap<string, string>>();
+
+function spellingsOf(choices: Readonly<Record<string, string>>): ReadonlyMap<string, string> {
+  const known = spellings.get(choices);
+  if (known !== undefined) return known;
+  const made = new Map(
+    Object.entries(choices)
+      .reverse()
+      .map(([words, value]) => [plain(words), value]),
+  );
+  spellings.set(choices, made);
+  return made;
+}
+
 /** One of a list, however it is spelled; the words stand for it too. */
 export function choiceCell<T extends string>(
   cell: string,
@@ -108,12 +123,12 @@ export function choiceCell<T extends string>(
   choices: Readonly<Record<string, T>>,
 ): T | null {
   if (cell === '') return null;
-  const found = Object.entries(choices).find(([words]) => plain(words) === plain(cell));
+  const found = spellingsOf(choices).get(plain(cell));
   if (found === undefined)
     throw new CellProblem(
       `${name}: "${cell}" is none of ${[...new Set(Object.values(choices))].join(', ')}.`,
     );
-  return found[1];
+  return found as T;
 }
 
 /** Each value stands for itself. */

@@ -54,6 +54,18 @@ export interface Progress {
 
 const STEP = 250;
 
+/** Good rows that are handed on at once; more a statement would gain nothing and hold more memory. */
+const LOT = 2500;
+
+/** Who looks on while rows are checked. */
+export interface CheckWatch<K extends ImportKind = ImportKind> {
+  readonly onProgress?: (progress: Progress) => void;
+  /** Stops the check, which then throws its reason. */
+  readonly signal?: AbortSignal;
+  /** Has the good rows as they are found, and is waited for. */
+  readonly onGood?: (rows: readonly RowsOf[K][]) => Promise<void>;
+}
+
 const READ: { readonly [K in ImportKind]: (reader: Reader, lookups: Lookups) => RowsOf[K] | null } = {
   instruments: readInstrument,
   references: (reader) => readReference(reader),
@@ -72,7 +84,6 @@ const KEY: { readonly [K in ImportKind]: (entry: RowsOf[K]) => string } = {
 
 /**
  * @param isKnown whether an entry is in the register already
- * @param signal stops the check, which then throws its reason
  */
 export async function checkRows<K extends ImportKind>(
   kind: K,
@@ -81,9 +92,11 @@ export async function checkRows<K extends ImportKind>(
   answers: Answers,
   lookups: Lookups,
   isKnown: (entry: RowsOf[K], key: string) => boolean,
-  { onProgress, signal }: { onProgress?: (progress: Progress) => void; signal?: AbortSignal } = {},
+  { onProgress, signal, onGood }: CheckWatch<K> = {},
 ): Promise<Checked<K>> {
   const good: { line: number; entry: RowsOf[K] }[] = [];
+  const lot: RowsOf[K][] = [];
+  const handOn = async () => onGood?.(lot.splice(0));
   const bad: BadRow[] = [];
   const known: number[] = [];
   const seen = new Map<string, number>();
@@ -123,9 +136,14 @@ export async function checkRows<K extends ImportKind>(
       continue;
     }
     seen.set(key, line);
-    if (isKnown(entry, key)) known.push(line);
-    else good.push({ line, entry });
+    if (isKnown(entry, key)) {
+      known.push(line);
+      continue;
+    }
+    good.push({ line, entry });
+    if (lot.push(entry) === LOT) await handOn();
   }
+  if (lot.length > 0) await handOn();
   onProgress?.({ done: csv.rows.length, of: csv.rows.length });
   const questions: Question[] = [...units].map(([unit, { choices, rows }]) => ({
     about: 'unit',

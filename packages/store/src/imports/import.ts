@@ -12,9 +12,9 @@ import type { Actor } from '../people/actor';
 import { listPolicies } from '../intervals/policy';
 import { listProcedures } from '../registers/procedures';
 import { findSite } from '../people/site';
-import { applyRows } from './apply';
+import { Taking } from './apply';
 import type { Answers } from './cells';
-import { checkRows, type Checked, type Progress, type RowsOf } from './check';
+import { checkRows, type Checked, type CheckWatch, type RowsOf } from './check';
 import { guessMapping, type ImportKind, type Mapping } from './columns';
 import { parseCsv, toCsv, type ParsedCsv } from './csv';
 import type { Lookups } from './rows';
@@ -185,9 +185,18 @@ function isKnownIn(known: Known, kind: ImportKind): (entry: RowsOf[ImportKind], 
   };
 }
 
-export interface ImportWatch {
-  readonly onProgress?: (progress: Progress) => void;
-  readonly signal?: AbortSignal;
+type ImportWatch = Pick<CheckWatch, 'onProgress' | 'signal'>;
+
+async function checkFile(
+  db: Queryable,
+  { file, csv }: Awaited<ReturnType<typeof loadImport>>,
+  { mapping, answers }: ImportChoice,
+  today: string,
+  watch: CheckWatch,
+): Promise<Checked> {
+  const lookups = await lookupsFor(db, file.kind, today);
+  const isKnown = isKnownIn(await knownFor(db, file.kind), file.kind);
+  return checkRows(file.kind, csv, mapping, answers, lookups, isKnown, watch);
 }
 
 /**
@@ -201,13 +210,9 @@ export async function checkImport(
   today: string,
   watch: ImportWatch = {},
 ): Promise<{ readonly file: ImportFile; readonly header: readonly string[]; readonly checked: Checked }> {
-  const { file, csv } = await loadImport(db, id);
-  const lookups = await lookupsFor(db, file.kind, today);
-  const known = await knownFor(db, file.kind);
-  const { mapping, answers } = choice;
-  const isKnown = isKnownIn(known, file.kind);
-  const checked = await checkRows(file.kind, csv, mapping, answers, lookups, isKnown, watch);
-  return { file, header: csv.header, checked };
+  const loaded = await loadImport(db, id);
+  const checked = await checkFile(db, loaded, choice, today, watch);
+  return { file: loaded.file, header: loaded.csv.header, checked };
 }
 
 /**
@@ -228,15 +233,22 @@ export async function takeImport(
   await tx.query('set local lock_timeout = 0');
   await tx.query('set local statement_timeout = 0');
   await tx.query("select pg_advisory_xact_lock(hashtext('import'))");
-  const { file, header, checked } = await checkImport(tx, id, choice, actor.today, watch);
+  const loaded = await loadImport(tx, id);
+  const { file, csv } = loaded;
+  const taking = new Taking(tx, actor, file);
+  const checked = await checkFile(tx, loaded, choice, actor.today, {
+    ...watch,
+    onGood: (rows) => taking.take(rows),
+  });
+  // What was written of a file that is wanted whole or not at all goes with the transaction.
   if (wanted === 'all or none' && checked.bad.length > 0)
     throw new StoreError({ code: 'rows-bad', count: checked.bad.length });
   watch.signal?.throwIfAborted();
-  await applyRows(tx, actor, file, checked);
+  await taking.end(checked);
   await tx.query(
     `insert into import_mapping (kind, header, mapping) values ($1, $2, $3)
      on conflict (kind, header) do update set mapping = excluded.mapping`,
-    [file.kind, headerText(header), JSON.stringify(choice)],
+    [file.kind, headerText(csv.header), JSON.stringify(choice)],
   );
   return checked;
 }

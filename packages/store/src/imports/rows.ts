@@ -114,6 +114,16 @@ const SIGNAL_CHOICES: Record<string, SignalName> = Object.fromEntries(
   ]),
 );
 
+/** Made once: what is chosen from is known by the list itself. */
+const CHOICES = {
+  application: same(APPLICATIONS),
+  startView: same(START_VIEWS),
+  drivenBy: same(DRIVING_VARIABLES),
+  pressureKind: same(PRESSURE_KINDS),
+  quantity: same(REFERENCE_QUANTITIES),
+  state: same(REFERENCE_STATES),
+};
+
 const TRANSFERS = {
   linear: 'linear',
   lin: 'linear',
@@ -167,9 +177,9 @@ function readSettings(reader: Reader): Record<SettingOfRange, unknown> {
     dampingS: reader.number('damping', 'Damping') ?? 0,
     scaleDivision: reader.number('division', 'Scale division'),
     displayDampingS: reader.number('displayDamping', 'Damping of the display'),
-    application: reader.choice('applicationSet', 'Application set', same(APPLICATIONS)),
-    startView: reader.choice('startView', 'Start view', same(START_VIEWS)),
-    drivenBy: reader.choice('drivenBy', 'Output driven by', same(DRIVING_VARIABLES)),
+    application: reader.choice('applicationSet', 'Application set', CHOICES.application),
+    startView: reader.choice('startView', 'Start view', CHOICES.startView),
+    drivenBy: reader.choice('drivenBy', 'Output driven by', CHOICES.drivenBy),
     switchingPoints: points.toLowerCase() === NO_POINTS ? [] : readSwitchingPoints(points),
   };
 }
@@ -236,7 +246,7 @@ export function readInstrument(reader: Reader, lookups: Lookups): InstrumentRow 
     procedure === '' ? lookups.usualProcedure : lookups.procedures.get(procedure.toLowerCase());
   if (procedureId === undefined) reader.refuse(`There is no procedure "${procedure}".`);
   const kind =
-    reader.choice('kind', INSTRUMENT_FIELDS.kind.heading, same(PRESSURE_KINDS)) ?? body?.kind ?? 'gauge';
+    reader.choice('kind', INSTRUMENT_FIELDS.kind.heading, CHOICES.pressureKind) ?? body?.kind ?? 'gauge';
   const usual = { site: lookups.site, hookUp: usualHookUp(body?.kind ?? 'gauge'), dueOn: lookups.today };
   const flat = { ...readFields(reader, usual), kind, bodyId: body?.id ?? 0, procedureId: procedureId ?? 0 };
   const range = readRange(reader, 'imported');
@@ -280,18 +290,18 @@ export interface ReferenceRow {
 
 export function readReference(reader: Reader): ReferenceRow | null {
   const quantity =
-    reader.choice('quantity', 'Measures', same(REFERENCE_QUANTITIES)) ?? quantityOfUnit(reader.cell('unit'));
+    reader.choice('quantity', 'Measures', CHOICES.quantity) ?? quantityOfUnit(reader.cell('unit'));
   const standard = reader.parse(standardSchema, {
     tag: reader.cell('tag'),
     description: reader.cell('description'),
     serial: reader.cell('serial'),
-    state: reader.choice('state', 'State', same(REFERENCE_STATES)) ?? 'in use',
+    state: reader.choice('state', 'State', CHOICES.state) ?? 'in use',
     location: reader.cell('location'),
   });
   const module = reader.parse(moduleSchema, {
     name: reader.cell('module'),
     quantity,
-    kind: reader.choice('kind', 'Kind of pressure', same(PRESSURE_KINDS)) ?? 'gauge',
+    kind: reader.choice('kind', 'Kind of pressure', CHOICES.pressureKind) ?? 'gauge',
     unit: quantity === 'pressure' ? (reader.pressureUnit('unit', 'Unit') ?? '') : reader.cell('unit'),
     rangeLow: reader.number('rangeLow', 'Range from'),
     rangeHigh: reader.number('rangeHigh', 'Range to'),

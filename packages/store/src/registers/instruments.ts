@@ -100,7 +100,7 @@ const ROW = rowOf(ALL_INSTRUMENT_FIELDS);
 /** Writes entries that were checked, and gives their numbers in the same order. */
 export async function insertInstruments(tx: Queryable, entries: readonly NewInstrument[]): Promise<number[]> {
   const rows = await tx.query<{ id: number; tag: string }>(
-    `insert into instrument (${COLUMNS}) select ${KEYS} from jsonb_to_recordset($1::jsonb) as entry (${ROW})
+    `insert into instrument (${COLUMNS}) select ${KEYS} from json_to_recordset($1) as entry (${ROW})
      returning id, tag`,
     [JSON.stringify(entries.map(flatEntry))],
   );
