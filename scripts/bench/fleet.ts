@@ -126,29 +126,27 @@ const FLEET_SQL = `
   set session_replication_role = origin;
   analyze`;
 
+/** What measuring a page needs: who asks, and what every page begins with. */
+interface Asking {
+  readonly db: Database;
+  readonly actor: Actor;
+  readonly frame: () => Promise<unknown>;
+  /** Measures a page beside its own SQL and an empty page of the same shell. */
+  readonly page: (
+    name: string,
+    sql: (round: number) => Promise<unknown>,
+    path: (round: number) => string,
+  ) => Promise<unknown>;
+}
+
 async function benchPages(db: Database, url: string, actor: Actor): Promise<void> {
   const token = await db.transaction((tx) => signInToDemo(tx, actor, actor.personId));
-  const today = actor.today;
-  const frame = () => Promise.all([findSite(db), personOfSession(db, token, new Date())]);
-  const list = (search: Record<string, string>) =>
-    Promise.all([
-      frame(),
-      listInstruments(db, listQuerySchema.parse(search), today),
-      listFacets(db),
-      listPeople(db),
-      viewsOf(db, actor.personId, 'instruments'),
-    ]);
-  // Of the week to come, which is planned on any day of this one.
-  const monday = dayjs(today)
-    .add(7 - ((dayjs(today).day() + 6) % 7), 'day')
-    .format('YYYY-MM-DD');
-  const tagOf = (round: number) => `PT-${100000 + 4 * (1 + (round % 20_000))}`;
   const ask = async (path: string) => {
     const answer = await fetch(`${url}${path}`, { headers: { cookie: `barys-session=${token}` } });
     if (!answer.ok) throw new Failure(`${path} answered ${answer.status}`);
     return answer.text();
   };
-  const page = (name: string, sql: (round: number) => Promise<unknown>, path: (round: number) => string) =>
+  const page: Asking['page'] = (name, sql, path) =>
     compare(
       name,
       [
@@ -163,6 +161,24 @@ async function benchPages(db: Database, url: string, actor: Actor): Promise<void
       ],
       { rounds: 60, warmUp: 5 },
     );
+  const frame = () => Promise.all([findSite(db), personOfSession(db, token, new Date())]);
+  const asking: Asking = { db, actor, frame, page };
+  await benchLists(asking);
+  await benchInstrument(asking);
+  await benchInsight(asking);
+  await benchPlanning(asking);
+  await benchToday(asking);
+}
+
+async function benchLists({ db, actor, frame, page }: Asking): Promise<void> {
+  const list = (search: Record<string, string>) =>
+    Promise.all([
+      frame(),
+      listInstruments(db, listQuerySchema.parse(search), actor.today),
+      listFacets(db),
+      listPeople(db),
+      viewsOf(db, actor.personId, 'instruments'),
+    ]);
   const lists: readonly (readonly [string, Record<string, string>])[] = [
     ['List, part of a tag', { q: '1234' }],
     ['List, a filter', { area: 'Area 017', state: 'in service' }],
@@ -175,6 +191,26 @@ async function benchPages(db: Database, url: string, actor: Actor): Promise<void
       () => list(search),
       () => `/instruments?${new URLSearchParams(search)}`,
     );
+  for (const [name, search] of [
+    ['Jobs', {}],
+    ['Jobs, part of a tag', { q: '1234' }],
+    ['Jobs, page 5000', { page: '4999' }],
+  ] as const)
+    await page(
+      name,
+      () =>
+        Promise.all([
+          frame(),
+          listJobs(db, jobQuerySchema.parse(search)),
+          listPeople(db),
+          viewsOf(db, actor.personId, 'jobs'),
+        ]),
+      () => `/jobs?${new URLSearchParams(search)}`,
+    );
+}
+
+async function benchInstrument({ db, frame, page }: Asking): Promise<void> {
+  const tagOf = (round: number) => `PT-${100000 + 4 * (1 + (round % 20_000))}`;
   await page(
     'An instrument',
     async (round) => {
@@ -200,6 +236,9 @@ async function benchPages(db: Database, url: string, actor: Actor): Promise<void
     },
     (round) => `/instruments/${tagOf(round)}/history`,
   );
+}
+
+async function benchInsight({ db, actor: { today }, frame, page }: Asking): Promise<void> {
   for (const [name, search] of [
     ['Intervals', {}],
     ['Intervals, to shorten', { kind: 'shorter', page: '3' }],
@@ -215,22 +254,6 @@ async function benchPages(db: Database, url: string, actor: Actor): Promise<void
           lastFinished(db),
         ]),
       () => `/insight/intervals?${new URLSearchParams(search)}`,
-    );
-  for (const [name, search] of [
-    ['Jobs', {}],
-    ['Jobs, part of a tag', { q: '1234' }],
-    ['Jobs, page 5000', { page: '4999' }],
-  ] as const)
-    await page(
-      name,
-      () =>
-        Promise.all([
-          frame(),
-          listJobs(db, jobQuerySchema.parse(search)),
-          listPeople(db),
-          viewsOf(db, actor.personId, 'jobs'),
-        ]),
-      () => `/jobs?${new URLSearchParams(search)}`,
     );
   await page(
     'Insight',
@@ -257,6 +280,13 @@ async function benchPages(db: Database, url: string, actor: Actor): Promise<void
       ]),
     () => '/insight/calibrations?verdict=outside&kind=as-found',
   );
+}
+
+async function benchPlanning({ db, actor: { today }, frame, page }: Asking): Promise<void> {
+  // Of the week to come, which is planned on any day of this one.
+  const monday = dayjs(today)
+    .add(7 - ((dayjs(today).day() + 6) % 7), 'day')
+    .format('YYYY-MM-DD');
   await page(
     'The week of the plan',
     () =>
@@ -286,6 +316,9 @@ async function benchPages(db: Database, url: string, actor: Actor): Promise<void
       ]),
     () => `/planning/due?month=${month}`,
   );
+}
+
+async function benchToday({ db, actor: { today }, frame, page }: Asking): Promise<void> {
   await page(
     'Hand-over',
     () => Promise.all([frame(), handOver(db)]),

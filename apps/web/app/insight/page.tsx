@@ -59,16 +59,93 @@ function CostSheet({ costs }: { costs: Costs }) {
   );
 }
 
+function PeriodLinks({ months }: { months: number }) {
+  return (
+    <Stack component="nav" aria-label="Period" direction="row" sx={{ gap: 1.5 }}>
+      {PERIODS.map((period) => (
+        <Link
+          key={period}
+          prefetch={false}
+          href={`/insight?months=${period}`}
+          aria-current={period === months ? 'page' : undefined}
+          style={{ fontWeight: period === months ? 700 : 400, lineHeight: '44px', color: 'inherit' }}
+        >
+          {period} months
+        </Link>
+      ))}
+    </Stack>
+  );
+}
+
+type Figures = Omit<Awaited<ReturnType<typeof loadOverview>>, 'from' | 'costs'>;
+
+function Charts({ found, families, overdue, workload, adjusted, causes, references }: Figures) {
+  return (
+    <>
+      <Columns columns="1.4fr 1fr">
+        <ChartSheet
+          {...found}
+          title="Found inside, month by month"
+          about="As found, of what was judged inside or outside; whiskers: exact bounds of 95 %."
+          name="found inside"
+          none="The first signed jobs stand here by their month."
+        />
+        <ChartSheet
+          {...families}
+          title="Worst families"
+          about={`By model, of those with ${LEAST_OF_FAMILY} calibrations; as counted with the intervals.`}
+          name="worst families"
+          none="A family stands here once it has twenty calibrations and intervals were worked out."
+        />
+      </Columns>
+      <Columns columns="1fr 1fr">
+        <ChartSheet
+          {...overdue}
+          title="Overdue at the end of each month"
+          about="Instruments, by the due dates that signatures set; the last bar is today."
+          name="overdue"
+          none="Nothing was overdue since the first signature."
+        />
+        <ChartSheet
+          {...workload}
+          title="Work ahead"
+          about="Hours, by what like jobs took; an hour where none says it."
+          name="work ahead"
+          none="No instrument comes due in the next twelve months."
+        />
+      </Columns>
+      <Columns columns="1fr 1fr 1fr">
+        <ChartSheet
+          {...adjusted}
+          title="Adjusted most often"
+          about="Jobs in which it was done."
+          name="adjusted"
+          none="What is adjusted in signed jobs stands here."
+        />
+        <ChartSheet
+          {...causes}
+          title="Found behind readings"
+          about="What was taken into records at Judge."
+          name="found behind readings"
+          none="What is taken into a record at Judge as the cause stands here."
+        />
+        <ChartSheet
+          {...references}
+          title="Use of references"
+          about="Runs measured with each."
+          name="use of references"
+          none="References stand here once a run was measured with them."
+        />
+      </Columns>
+    </>
+  );
+}
+
 export default async function InsightPage({ searchParams }: { searchParams: Search }) {
   const { months: asked } = await searchParams;
   const months = PERIODS.find((period) => String(period) === asked) ?? 24;
   const today = localDate(new Date());
-  const { from, found, families, overdue, workload, adjusted, causes, references, costs } =
-    await loadOverview({
-      months,
-      end: today,
-      today,
-    });
+  const { from, costs, ...figures } = await loadOverview({ months, end: today, today });
   const lastMonth = periodFrom(today, 2).slice(0, 7);
   return (
     <>
@@ -76,79 +153,13 @@ export default async function InsightPage({ searchParams }: { searchParams: Sear
         title="Insight"
         about={`Since ${monthWords(from)}, from what each calibration came to when its job was signed.`}
       >
-        <Stack component="nav" aria-label="Period" direction="row" sx={{ gap: 1.5 }}>
-          {PERIODS.map((period) => (
-            <Link
-              key={period}
-              prefetch={false}
-              href={`/insight?months=${period}`}
-              aria-current={period === months ? 'page' : undefined}
-              style={{ fontWeight: period === months ? 700 : 400, lineHeight: '44px', color: 'inherit' }}
-            >
-              {period} months
-            </Link>
-          ))}
-        </Stack>
+        <PeriodLinks months={months} />
         <LinkButton href={`/insight/report?month=${lastMonth}`} isFile>
           Report of {monthWords(`${lastMonth}-01`)} (PDF)
         </LinkButton>
       </PageHead>
       <Stack sx={{ gap: 1.5 }}>
-        <Columns columns="1.4fr 1fr">
-          <ChartSheet
-            {...found}
-            title="Found inside, month by month"
-            about="As found, of what was judged inside or outside; whiskers: exact bounds of 95 %."
-            name="found inside"
-            none="The first signed jobs stand here by their month."
-          />
-          <ChartSheet
-            {...families}
-            title="Worst families"
-            about={`By model, of those with ${LEAST_OF_FAMILY} calibrations; as counted with the intervals.`}
-            name="worst families"
-            none="A family stands here once it has twenty calibrations and intervals were worked out."
-          />
-        </Columns>
-        <Columns columns="1fr 1fr">
-          <ChartSheet
-            {...overdue}
-            title="Overdue at the end of each month"
-            about="Instruments, by the due dates that signatures set; the last bar is today."
-            name="overdue"
-            none="Nothing was overdue since the first signature."
-          />
-          <ChartSheet
-            {...workload}
-            title="Work ahead"
-            about="Hours, by what like jobs took; an hour where none says it."
-            name="work ahead"
-            none="No instrument comes due in the next twelve months."
-          />
-        </Columns>
-        <Columns columns="1fr 1fr 1fr">
-          <ChartSheet
-            {...adjusted}
-            title="Adjusted most often"
-            about="Jobs in which it was done."
-            name="adjusted"
-            none="What is adjusted in signed jobs stands here."
-          />
-          <ChartSheet
-            {...causes}
-            title="Found behind readings"
-            about="What was taken into records at Judge."
-            name="found behind readings"
-            none="What is taken into a record at Judge as the cause stands here."
-          />
-          <ChartSheet
-            {...references}
-            title="Use of references"
-            about="Runs measured with each."
-            name="use of references"
-            none="References stand here once a run was measured with them."
-          />
-        </Columns>
+        <Charts {...figures} />
         <CostSheet costs={costs} />
       </Stack>
     </>

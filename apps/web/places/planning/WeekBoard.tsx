@@ -106,6 +106,101 @@ function Still({ shutdowns, day }: { shutdowns: Board['shutdowns']; day: string 
     ));
 }
 
+interface Hands {
+  readonly mayChange: boolean;
+  readonly onChoose: (card: Card) => void;
+  readonly onMove: (card: Card, personId: number, day: string) => void;
+}
+
+/** Where a card goes that is dragged to a cell, or stepped by keys. */
+function useMoving({ days, people }: Board, cards: readonly Card[], onMove: Hands['onMove']) {
+  const put = (card: Card, person: BoardPerson | undefined, day: BoardDay | undefined) => {
+    if (person === undefined || day === undefined || day.isPast) return;
+    if (person.id !== card.personId || day.day !== card.day) onMove(card, person.id, day.day);
+  };
+  return {
+    sensors: useSensors(
+      useSensor(MouseSensor, { activationConstraint: { distance: 6 } }),
+      // A finger that stays takes hold of a card; one that goes on scrolls.
+      useSensor(TouchSensor, { activationConstraint: { delay: 250, tolerance: 6 } }),
+    ),
+    onDragEnd: ({ active, over }: DragEndEvent) => {
+      const card = cards.find(({ instrumentId }) => instrumentId === active.id);
+      if (card === undefined || over === null) return;
+      for (const person of people)
+        for (const day of days) if (cellKey(person.id, day.day) === over.id) put(card, person, day);
+    },
+    step: (card: Card, byDays: number, byPeople: number) =>
+      put(
+        card,
+        people[people.findIndex(({ id }) => id === card.personId) + byPeople],
+        days[days.findIndex(({ day }) => day === card.day) + byDays],
+      ),
+  };
+}
+
+function DayHead({ day, column }: { day: BoardDay; column: number }) {
+  return (
+    <Typography
+      variant="h3"
+      sx={{
+        gridRow: { md: 1 },
+        gridColumn: { md: column },
+        borderLeft: { md: '1px solid var(--rule)' },
+        px: { md: 0.5 },
+        pb: 0.5,
+        pt: { xs: 1.5, md: 0 },
+        color: day.isPast ? 'text.secondary' : 'inherit',
+        boxShadow: day.isToday ? 'inset 0 -3px 0 var(--now)' : 'none',
+      }}
+    >
+      {dayWord(day.day)}
+      {day.isToday && ', today'}
+    </Typography>
+  );
+}
+
+/** The last row: what the plant itself does. */
+function PlantHead({ row }: { row: number }) {
+  return (
+    <Box
+      sx={{
+        gridRow: row,
+        gridColumn: 1,
+        display: { xs: 'none', md: 'block' },
+        borderTop: '1px solid var(--rule)',
+        pt: 0.5,
+      }}
+    >
+      Plant
+    </Box>
+  );
+}
+
+function PlantDay({ row, column, children }: { row: number; column: number; children: ReactNode }) {
+  return (
+    <Box
+      sx={{
+        gridRow: { md: row },
+        gridColumn: { md: column },
+        borderLeft: { md: '1px solid var(--rule)' },
+        borderTop: { md: '1px solid var(--rule)' },
+        p: { md: '4px 3px' },
+        minHeight: { md: 30 },
+        minWidth: 0,
+      }}
+    >
+      {children}
+    </Box>
+  );
+}
+
+/** The cards of one person on one day, in the order of their clock. */
+const cardsOf = (cards: readonly Card[], personId: number, day: string): readonly Card[] =>
+  cards
+    .filter((card) => card.personId === personId && card.day === day)
+    .sort((a, b) => (a.clock ?? '').localeCompare(b.clock ?? '') || a.tag.localeCompare(b.tag));
+
 export function WeekBoard({
   board,
   cards,
@@ -113,37 +208,14 @@ export function WeekBoard({
   mayChange,
   onChoose,
   onMove,
-}: {
+}: Hands & {
   board: Board;
   /** As they stand, also what is not kept yet. */
   cards: readonly Card[];
   chosen: number | null;
-  mayChange: boolean;
-  onChoose: (card: Card) => void;
-  onMove: (card: Card, personId: number, day: string) => void;
 }) {
   const { days, people, shutdowns } = board;
-  const sensors = useSensors(
-    useSensor(MouseSensor, { activationConstraint: { distance: 6 } }),
-    // A finger that stays takes hold of a card; one that goes on scrolls.
-    useSensor(TouchSensor, { activationConstraint: { delay: 250, tolerance: 6 } }),
-  );
-  const put = (card: Card, person: BoardPerson | undefined, day: BoardDay | undefined) => {
-    if (person === undefined || day === undefined || day.isPast) return;
-    if (person.id !== card.personId || day.day !== card.day) onMove(card, person.id, day.day);
-  };
-  const onDragEnd = ({ active, over }: DragEndEvent) => {
-    const card = cards.find(({ instrumentId }) => instrumentId === active.id);
-    if (card === undefined || over === null) return;
-    for (const person of people)
-      for (const day of days) if (cellKey(person.id, day.day) === over.id) put(card, person, day);
-  };
-  const step = (card: Card, byDays: number, byPeople: number) =>
-    put(
-      card,
-      people[people.findIndex(({ id }) => id === card.personId) + byPeople],
-      days[days.findIndex(({ day }) => day === card.day) + byDays],
-    );
+  const { sensors, onDragEnd, step } = useMoving(board, cards, onMove);
   const plantRow = people.length + 2;
   return (
     <DndContext id="week" sensors={sensors} collisionDetection={pointerWithin} onDragEnd={onDragEnd}>
@@ -156,74 +228,32 @@ export function WeekBoard({
         {people.map((person, index) => (
           <PersonHead key={person.id} person={person} row={index + 2} />
         ))}
-        <Box
-          sx={{
-            gridRow: plantRow,
-            gridColumn: 1,
-            display: { xs: 'none', md: 'block' },
-            borderTop: '1px solid var(--rule)',
-            pt: 0.5,
-          }}
-        >
-          Plant
-        </Box>
+        <PlantHead row={plantRow} />
         {days.map((day, column) => [
-          <Typography
-            key={day.day}
-            variant="h3"
-            sx={{
-              gridRow: { md: 1 },
-              gridColumn: { md: column + 2 },
-              borderLeft: { md: '1px solid var(--rule)' },
-              px: { md: 0.5 },
-              pb: 0.5,
-              pt: { xs: 1.5, md: 0 },
-              color: day.isPast ? 'text.secondary' : 'inherit',
-              boxShadow: day.isToday ? 'inset 0 -3px 0 var(--now)' : 'none',
-            }}
-          >
-            {dayWord(day.day)}
-            {day.isToday && ', today'}
-          </Typography>,
-          ...people.map((person, row) => {
-            const own = cards
-              .filter((card) => card.personId === person.id && card.day === day.day)
-              .sort((a, b) => (a.clock ?? '').localeCompare(b.clock ?? '') || a.tag.localeCompare(b.tag));
-            return (
-              <Cell
-                key={cellKey(person.id, day.day)}
-                person={person}
-                day={day}
-                place={{ row: row + 2, column: column + 2 }}
-                isWorking={(person.minutes[column] ?? 0) > 0}
-              >
-                {own.map((card) => (
-                  <PlanCard
-                    key={card.instrumentId}
-                    card={card}
-                    isChosen={card.instrumentId === chosen}
-                    mayChange={mayChange}
-                    onChoose={() => onChoose(card)}
-                    onStep={(byDays, byPeople) => step(card, byDays, byPeople)}
-                  />
-                ))}
-              </Cell>
-            );
-          }),
-          <Box
-            key={`plant ${day.day}`}
-            sx={{
-              gridRow: { md: plantRow },
-              gridColumn: { md: column + 2 },
-              borderLeft: { md: '1px solid var(--rule)' },
-              borderTop: { md: '1px solid var(--rule)' },
-              p: { md: '4px 3px' },
-              minHeight: { md: 30 },
-              minWidth: 0,
-            }}
-          >
+          <DayHead key={day.day} day={day} column={column + 2} />,
+          ...people.map((person, row) => (
+            <Cell
+              key={cellKey(person.id, day.day)}
+              person={person}
+              day={day}
+              place={{ row: row + 2, column: column + 2 }}
+              isWorking={(person.minutes[column] ?? 0) > 0}
+            >
+              {cardsOf(cards, person.id, day.day).map((card) => (
+                <PlanCard
+                  key={card.instrumentId}
+                  card={card}
+                  isChosen={card.instrumentId === chosen}
+                  mayChange={mayChange}
+                  onChoose={() => onChoose(card)}
+                  onStep={(byDays, byPeople) => step(card, byDays, byPeople)}
+                />
+              ))}
+            </Cell>
+          )),
+          <PlantDay key={`plant ${day.day}`} row={plantRow} column={column + 2}>
             <Still shutdowns={shutdowns} day={day.day} />
-          </Box>,
+          </PlantDay>,
         ])}
       </Box>
     </DndContext>

@@ -81,16 +81,21 @@ function focusCard(id: number): void {
     document.querySelector<HTMLElement>(`[data-card="${id}"]`)?.focus();
 }
 
-/** The week at work: what is chosen, what is moved, what that breaks. */
-export function WeekDesk({
-  board,
-  from,
-  mayChange,
-  asked,
-  unknown,
-  walkMinutes,
-  standing,
-}: {
+const EMPTY_WEEK = (
+  <Alert severity="info" variant="outlined" sx={{ mt: 1.5 }}>
+    Nothing stands in this week yet. A planner has a plan made of what comes due, or puts in one by one what
+    is not placed.
+  </Alert>
+);
+
+const HOW_TO_MOVE = (
+  <Typography variant="body2" sx={{ color: 'text.secondary', mt: 1, displayPrint: 'none' }}>
+    Drag a card to another day or person (with a finger: hold it first), or press an arrow key with Alt held
+    down. What is moved by hand is fixed: planning anew leaves it there.
+  </Typography>
+);
+
+interface WeekProps {
   board: Board;
   /** Monday of the week. */
   from: string;
@@ -101,7 +106,10 @@ export function WeekDesk({
   walkMinutes: number;
   /** Jobs whose instruments stand otherwise than in service right now. */
   standing: readonly { readonly id: number; readonly tag: string }[];
-}) {
+}
+
+/** The week at work: what is chosen, what is moved, what that breaks. */
+export function WeekDesk({ board, from, mayChange, asked, unknown, walkMinutes, standing }: WeekProps) {
   const { cards, answer: moveAnswer, move } = useMoves(board.cards);
   const [chosen, setChosen] = useState<number | null>(asked);
   const [answer, setAnswer] = useState<Answer>(DONE);
@@ -133,20 +141,10 @@ export function WeekDesk({
           onChoose={choose}
           onMove={onMove}
         />
-        {cards.length === 0 && (
-          <Alert severity="info" variant="outlined" sx={{ mt: 1.5 }}>
-            Nothing stands in this week yet. A planner has a plan made of what comes due, or puts in one by
-            one what is not placed.
-          </Alert>
-        )}
+        {cards.length === 0 && EMPTY_WEEK}
         <ReferenceBars board={board} />
         {walk !== null && <WalkLine {...walk} walkMinutes={walkMinutes} />}
-        {mayChange && cards.length > 0 && (
-          <Typography variant="body2" sx={{ color: 'text.secondary', mt: 1, displayPrint: 'none' }}>
-            Drag a card to another day or person (with a finger: hold it first), or press an arrow key with
-            Alt held down. What is moved by hand is fixed: planning anew leaves it there.
-          </Typography>
-        )}
+        {mayChange && cards.length > 0 && HOW_TO_MOVE}
       </Sheet>
       <Stack sx={{ gap: 1.5, displayPrint: 'none' }}>
         {(moveAnswer.error ?? answer.error) !== null && (

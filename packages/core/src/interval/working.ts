@@ -15,12 +15,24 @@ const days = (value: number): Given => ({ value, unit: 'd' });
  * How the probability of being found inside at the end of an interval follows from the calibrations of one point.
  * @param months the interval, from the last calibration on
  */
-export function workDrift({ line, band }: PointDrift, months: number): readonly Step[] {
+export function workDrift(drift: PointDrift, months: number): readonly Step[] {
   const work = new Working();
-  const day = line.lastDay + months * MONTH_DAYS;
-  const taken = (step: Pick<Step, 'what' | 'symbol' | 'notation' | 'unit' | 'source'>, value: number) =>
-    work.step({ ...step, formula: 'v', given: { v: { value, unit: step.unit } } });
-  taken(
+  stepsOfLine(work, drift.line, months);
+  stepsOfBounds(work, drift, months);
+  return work.steps;
+}
+
+/** A figure that is worked out elsewhere, with how. */
+const take = (
+  work: Working,
+  step: Pick<Step, 'what' | 'symbol' | 'notation' | 'unit' | 'source'>,
+  value: number,
+) => work.step({ ...step, formula: 'v', given: { v: { value, unit: step.unit } } });
+
+/** The error that the line gives at the end of the interval. */
+function stepsOfLine(work: Working, line: PointDrift['line'], months: number): void {
+  take(
+    work,
     {
       what: 'Drift: the slope of the line through the errors, adjustments taken out',
       symbol: 'b',
@@ -59,6 +71,11 @@ export function workDrift({ line, band }: PointDrift, months: number): readonly 
     unit: '%',
     source: LEAST_SQUARES,
   });
+}
+
+/** Where one new calibration lies about it, and how likely it is inside. */
+function stepsOfBounds(work: Working, { line, band }: PointDrift, months: number): void {
+  const day = line.lastDay + months * MONTH_DAYS;
   work.step({
     what: 'Standard deviation of one new calibration about the line',
     symbol: 's_new',
@@ -67,7 +84,8 @@ export function workDrift({ line, band }: PointDrift, months: number): readonly 
     unit: '%',
     source: LEAST_SQUARES,
   });
-  taken(
+  take(
+    work,
     {
       what: `Student's factor for 95 %, ${line.degreesOfFreedom} degrees of freedom`,
       symbol: 'k',
@@ -91,7 +109,8 @@ export function workDrift({ line, band }: PointDrift, months: number): readonly 
     unit: '%',
     source: LEAST_SQUARES,
   });
-  taken(
+  take(
+    work,
     {
       what: `Probability of being outside ${formatSigned(band.low, 3)} and ${formatSigned(band.high, 3)} %, the limits on the line`,
       symbol: 'P_out',
@@ -109,7 +128,6 @@ export function workDrift({ line, band }: PointDrift, months: number): readonly 
     unit: '',
     source: 'The point that is likeliest outside then',
   });
-  return work.steps;
 }
 
 /**

@@ -95,6 +95,20 @@ export function Climb({
   );
 }
 
+/** What stands above a tread; beside it on a phone. */
+const ABOVE_TREAD = {
+  order: { xs: 2, sm: 1 },
+  textAlign: { xs: 'left', sm: 'center' },
+  pb: { sm: 0.5 },
+  display: { xs: 'flex', sm: 'block' },
+  alignItems: 'center',
+  // What is read at many taps goes on in the next line of a phone.
+  flexWrap: 'wrap',
+  columnGap: 1,
+  flexShrink: { xs: 1, sm: 0 },
+  minWidth: 0,
+} as const;
+
 function Tread({
   point,
   entry,
@@ -138,20 +152,7 @@ function Tread({
         height: { sm: '100%' },
       }}
     >
-      <Box
-        sx={{
-          order: { xs: 2, sm: 1 },
-          textAlign: { xs: 'left', sm: 'center' },
-          pb: { sm: 0.5 },
-          display: { xs: 'flex', sm: 'block' },
-          alignItems: 'center',
-          // What is read at many taps goes on in the next line of a phone.
-          flexWrap: 'wrap',
-          columnGap: 1,
-          flexShrink: { xs: 1, sm: 0 },
-          minWidth: 0,
-        }}
-      >
+      <Box sx={ABOVE_TREAD}>
         {isCurrent ? (
           field
         ) : (

@@ -42,18 +42,13 @@ function soFar(seconds: number, hints: number): string {
   return hints === 0 ? time : `${time}, ${hints} ${hints === 1 ? 'hint' : 'hints'} (−${hints * 3})`;
 }
 
-function Desk({ lesson, seed }: { lesson: Lesson; seed: number }) {
-  const { bench, clientKey, do: work, pass, stop } = useBench(lesson, seed);
+type Hands = ReturnType<typeof useBench>;
+
+/** Finishing a lesson: its score once the server has it. */
+function useFinish(lesson: Lesson, seed: number, { bench, clientKey, stop }: Hands) {
   const [score, setScore] = useState<Score | null>(null);
   const [error, setError] = useState<string | null>(null);
   const [isPending, begin] = useTransition();
-  const router = useRouter();
-  // What is named stands in the record at once, so that a reload does not lose it; the last counts.
-  const causes = bench.done.findLast(({ act }) => act.do === 'name')?.act;
-  const named = causes?.do === 'name' ? causes.causes : NONE;
-  const name = useCallback((next: readonly Cause[]) => void work({ do: 'name', causes: next }), [work]);
-  const hints = bench.done.filter(({ act }) => act.do === 'hint').length;
-
   const finish = useCallback(() => {
     stop();
     setError(null);
@@ -69,6 +64,45 @@ function Desk({ lesson, seed }: { lesson: Lesson; seed: number }) {
       } else setError(said.error ?? 'It was not kept. Try again.');
     });
   }, [bench, clientKey, lesson, seed, stop]);
+  return { score, error, isPending, finish };
+}
+
+/** The drawing, time that goes by, and what was done against safety. */
+function BenchSheet({ bench, do: work, pass }: Pick<Hands, 'bench' | 'do' | 'pass'>) {
+  const hints = bench.done.filter(({ act }) => act.do === 'hint').length;
+  return (
+    <Sheet title="The bench" aside="Drag to turn, or Tab and ← →; Shift a tenth">
+      <BenchDrawing bench={bench} onDo={work} />
+      <Stack direction="row" sx={{ gap: 1, alignItems: 'center', flexWrap: 'wrap' }}>
+        <Button onClick={() => pass(10)}>Wait 10 s</Button>
+        <Button onClick={() => pass(60)}>Wait a minute</Button>
+        <Typography variant="body2" sx={{ color: 'text.secondary' }}>
+          {soFar(bench.timeS, hints)}
+        </Typography>
+        {bench.isOver && (
+          <Typography variant="body2" role="status" sx={{ fontWeight: 600, flexBasis: '100%' }}>
+            Two hours of the bench are over: it stands still. Name what is wrong and finish.
+          </Typography>
+        )}
+        {bench.unsafe.length > 0 && (
+          <Typography variant="body2" role="status" sx={{ color: 'var(--outside)', flexBasis: '100%' }}>
+            Unsafe: {bench.unsafe.at(-1)?.why}
+          </Typography>
+        )}
+      </Stack>
+    </Sheet>
+  );
+}
+
+function Desk({ lesson, seed }: { lesson: Lesson; seed: number }) {
+  const desk = useBench(lesson, seed);
+  const { bench, do: work, pass } = desk;
+  const { score, error, isPending, finish } = useFinish(lesson, seed, desk);
+  const router = useRouter();
+  // What is named stands in the record at once, so that a reload does not lose it; the last counts.
+  const causes = bench.done.findLast(({ act }) => act.do === 'name')?.act;
+  const named = causes?.do === 'name' ? causes.causes : NONE;
+  const name = useCallback((next: readonly Cause[]) => void work({ do: 'name', causes: next }), [work]);
 
   if (score !== null)
     return (
@@ -86,26 +120,7 @@ function Desk({ lesson, seed }: { lesson: Lesson; seed: number }) {
   return (
     <Columns columns="1.62fr 1fr">
       <Stack sx={{ gap: 1.5 }}>
-        <Sheet title="The bench" aside="Drag to turn, or Tab and ← →; Shift a tenth">
-          <BenchDrawing bench={bench} onDo={work} />
-          <Stack direction="row" sx={{ gap: 1, alignItems: 'center', flexWrap: 'wrap' }}>
-            <Button onClick={() => pass(10)}>Wait 10 s</Button>
-            <Button onClick={() => pass(60)}>Wait a minute</Button>
-            <Typography variant="body2" sx={{ color: 'text.secondary' }}>
-              {soFar(bench.timeS, hints)}
-            </Typography>
-            {bench.isOver && (
-              <Typography variant="body2" role="status" sx={{ fontWeight: 600, flexBasis: '100%' }}>
-                Two hours of the bench are over: it stands still. Name what is wrong and finish.
-              </Typography>
-            )}
-            {bench.unsafe.length > 0 && (
-              <Typography variant="body2" role="status" sx={{ color: 'var(--outside)', flexBasis: '100%' }}>
-                Unsafe: {bench.unsafe.at(-1)?.why}
-              </Typography>
-            )}
-          </Stack>
-        </Sheet>
+        <BenchSheet bench={bench} do={work} pass={pass} />
         <ExchangePanel bench={bench} onDo={work} />
         {lesson.field === null && bench.world.source.kind === 'controller' && (
           <ControllerPanel bench={bench} onDo={work} />

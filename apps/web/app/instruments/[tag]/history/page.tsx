@@ -77,6 +77,51 @@ function Compare({
   return <CompareSheet runs={newest} first={one} second={other} />;
 }
 
+function Errors({ shape }: { shape: ReturnType<typeof historyShape> }) {
+  return (
+    <Sheet title="As found and as left, in units of the limit">
+      {shape === null ? (
+        <Typography sx={{ color: 'text.secondary' }}>
+          Nothing yet. Each signed job leaves its calibration here, as found and as left; results from before
+          Barys are brought in under Office, Import.
+        </Typography>
+      ) : (
+        <>
+          <HistoryDrawing shape={shape} height={410} />
+          <Typography variant="body2" sx={{ mt: 1, color: 'text.secondary' }}>
+            △ rising, ▽ falling, ▲ as left; full line: zero, broken: full span, dotted: adjusted
+            {shape.prediction !== null &&
+              `; dashed: where ${formatPlain(shape.prediction.at)} % of span is going, with bounds of 95 %`}
+            .
+          </Typography>
+        </>
+      )}
+    </Sheet>
+  );
+}
+
+/** All that the page is made of. */
+async function loadHistory(instrument: Instrument) {
+  const { id, body, measures, area, configuration } = instrument;
+  const db = database();
+  const [visits, marks, changes, families, finished, versions] = await Promise.all([
+    historyOf(db, id),
+    adjustmentsOf(db, id),
+    intervalChangesOf(db, id),
+    loadFamilies(db, body.model),
+    lastFinished(db),
+    configurationsOf(db, id),
+  ]);
+  const advised = await adviseNow(db, id, visits, families);
+  const rangeKey = rangeKeyOf(configuration);
+  const shape = historyShape(visits, marks, advised, {
+    rangeKey,
+    day: dayNumber(localDate(configuration.madeAt)),
+  });
+  const family = families.of({ model: body.model, measures, area });
+  return { visits, marks, changes, finished, versions, advised, rangeKey, shape, family };
+}
+
 export default async function HistoryPage({
   params,
   searchParams,
@@ -85,30 +130,14 @@ export default async function HistoryPage({
   searchParams: Search;
 }) {
   const instrument = await loadInstrument(params, '/history');
-  const { id, tag, service, configuration } = instrument;
-  const db = database();
-  const { first, second } = await searchParams;
-  const [visits, marks, changes, families, finished, versions, person] = await Promise.all([
-    historyOf(db, id),
-    adjustmentsOf(db, id),
-    intervalChangesOf(db, id),
-    loadFamilies(db, instrument.body.model),
-    lastFinished(db),
-    configurationsOf(db, id),
+  const { tag, service, configuration } = instrument;
+  const [{ first, second }, person, history] = await Promise.all([
+    searchParams,
     actingPerson(),
+    loadHistory(instrument),
   ]);
-  const rangeKey = rangeKeyOf(configuration);
-  const advised = await adviseNow(db, id, visits, families);
+  const { visits, marks, changes, finished, versions, advised, rangeKey, shape, family } = history;
   const { advice, insideUntil, since } = advised;
-  const shape = historyShape(visits, marks, advised, {
-    rangeKey,
-    day: dayNumber(localDate(configuration.madeAt)),
-  });
-  const family = families.of({
-    model: instrument.body.model,
-    measures: instrument.measures,
-    area: instrument.area,
-  });
   return (
     <>
       <PageHead title={`${tag}: history`} about={`${service}, ${rangeInWords(configuration)}`}>
@@ -121,24 +150,7 @@ export default async function HistoryPage({
       </PageHead>
       <Columns columns="minmax(0, 1.9fr) minmax(0, 1fr)">
         <Stack sx={{ gap: 1.5 }}>
-          <Sheet title="As found and as left, in units of the limit">
-            {shape === null ? (
-              <Typography sx={{ color: 'text.secondary' }}>
-                Nothing yet. Each signed job leaves its calibration here, as found and as left; results from
-                before Barys are brought in under Office, Import.
-              </Typography>
-            ) : (
-              <>
-                <HistoryDrawing shape={shape} height={410} />
-                <Typography variant="body2" sx={{ mt: 1, color: 'text.secondary' }}>
-                  △ rising, ▽ falling, ▲ as left; full line: zero, broken: full span, dotted: adjusted
-                  {shape.prediction !== null &&
-                    `; dashed: where ${formatPlain(shape.prediction.at)} % of span is going, with bounds of 95 %`}
-                  .
-                </Typography>
-              </>
-            )}
-          </Sheet>
+          <Errors shape={shape} />
           <DriftSheet
             visits={visits}
             rangeKey={rangeKey}
