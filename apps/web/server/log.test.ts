@@ -23,12 +23,16 @@ it('a log that has no room loses lines; the server goes on and does not spin', (
   // Linux gives ENOSPC for every write to this device.
   const full = openSync('/dev/full', 'w');
   try {
-    const { status, stderr } = spawnSync(process.execPath, ['--input-type=module', '-e', outputFiles[0]?.text ?? ''], {
-      cwd,
-      stdio: ['ignore', full, 'pipe'],
-      encoding: 'utf8',
-      timeout: 20_000,
-    });
+    const { status, stderr } = spawnSync(
+      process.execPath,
+      ['--input-type=module', '-e', outputFiles[0]?.text ?? ''],
+      {
+        cwd,
+        stdio: ['ignore', full, 'pipe'],
+        encoding: 'utf8',
+        timeout: 20_000,
+      },
+    );
     expect({ status, stderr }).toEqual({ status: 0, stderr: 'went on' });
   } finally {
     closeSync(full);
