@@ -509,6 +509,22 @@ describe('other kinds of files', () => {
     expect((await openImport(base.app, id)).file.importedAt).toBeNull();
   });
 
+  it('leave nothing of several statements a row behind either, where one is bad and all were wanted', async () => {
+    const header = 'Tag,What it is,Module,Unit,Range from,Range to,Resolution,% of range';
+    const rows = Array.from({ length: 20 }, (_, n) => `LOT-${n},Calibrator,low,bar,0,10,0.001,0.02`);
+    const id = await bring(
+      'references',
+      text([header, ...rows, 'LOT-X,Calibrator,low,bar,0,none,0.001,0.02']),
+    );
+    const { choice } = await openImport(base.app, id);
+    const before = await count('reference_standard');
+    await expect(take(id, choice, 'all or none')).rejects.toThrow(': 1 row is');
+    // What would still be under way then has its time to do harm.
+    for (let looks = 0; looks < 20; looks += 1) expect(await count('reference_standard')).toBe(before);
+    const { good } = await take(id, choice, 'good rows');
+    expect([good.length, await count('reference_standard')]).toEqual([20, before + 20]);
+  });
+
   it('are written while the rest is checked, and go again where the last one is bad and all were wanted', async () => {
     const id = await bring(
       'instruments',
@@ -516,7 +532,7 @@ describe('other kinds of files', () => {
     );
     const { choice } = await openImport(base.app, id);
     const before = [await count('instrument'), await count('configuration')] as const;
-    await expect(take(id, choice, 'all or none')).rejects.toThrow('1 row');
+    await expect(take(id, choice, 'all or none')).rejects.toThrow(': 1 row is');
     expect([await count('instrument'), await count('configuration')]).toEqual(before);
 
     const { good, bad } = await take(id, choice, 'good rows');

@@ -165,6 +165,14 @@ export class Taking {
     }
   }
 
+  /**
+   * Waits until nothing is under way, whatever came of it: what a lot has still to write would else come after the end of
+   * its transaction, and stay.
+   */
+  async settled(): Promise<void> {
+    await this.writing.catch(() => undefined);
+  }
+
   /** Waits for all rows, and writes one entry of the trail for the whole import. */
   async end(checked: Checked): Promise<void> {
     await this.writing;
