@@ -3,7 +3,7 @@
  * runner (`npm test -- journeys -g "whole job"`).
  */
 import { spawn } from 'node:child_process';
-import { chmodSync, existsSync, mkdtempSync, readFileSync, rmSync, statfsSync } from 'node:fs';
+import { chmodSync, existsSync, mkdtempSync, readdirSync, readFileSync, rmSync, statfsSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { buildWeb } from './lib/build';
@@ -12,6 +12,7 @@ import { prepareDatabase } from './lib/database';
 import { chromiumProgram, requirePyvisa, requireTshark } from './lib/debian';
 import { main } from './lib/failure';
 import { ROOT } from './lib/paths';
+import { isAlive } from './lib/processes';
 import { migrate } from '@barys/store/migrate';
 
 interface Count {
@@ -31,7 +32,14 @@ const ROOM_BYTES = 4 * 2 ** 30;
  */
 function makeScratch(): string {
   const { bavail, bsize } = existsSync(MEMORY) ? statfsSync(MEMORY) : { bavail: 0, bsize: 0 };
-  const scratch = mkdtempSync(join(bavail * bsize >= ROOM_BYTES ? MEMORY : tmpdir(), 'barys-test-'));
+  const folder = bavail * bsize >= ROOM_BYTES ? MEMORY : tmpdir();
+  // Runs that were interrupted could not take theirs away.
+  for (const name of readdirSync(folder)) {
+    const pid = /^barys-test-(\d+)-/.exec(name)?.[1];
+    if (pid !== undefined && !isAlive(Number(pid)))
+      rmSync(join(folder, name), { recursive: true, force: true });
+  }
+  const scratch = mkdtempSync(join(folder, `barys-test-${process.pid}-`));
   // The user that runs PostgreSQL has to get to its data.
   chmodSync(scratch, 0o711);
   process.env['TMPDIR'] = scratch;
@@ -154,6 +162,7 @@ await main(async () => {
   const startedAt = Date.now();
   const counts: Count[] = [];
   const scratch = makeScratch();
+  let units: Promise<Count> | null = null;
   const cluster =
     isWanted('unit') || isWanted('journeys')
       ? await startCluster(join(scratch, 'home'), { throwaway: true })
@@ -170,7 +179,7 @@ await main(async () => {
       requirePyvisa();
       requireTshark();
     }
-    const units = isWanted('unit') && vitest(scratch, env, ['core', 'store'], part === 'unit' ? rest : []);
+    if (isWanted('unit')) units = vitest(scratch, env, ['core', 'store'], part === 'unit' ? rest : []);
     // What takes one core at a time goes beside the unit tests, one after the other.
     if (cluster !== null && isWanted('journeys')) {
       env['CHROMIUM'] = chromiumProgram();
@@ -180,10 +189,12 @@ await main(async () => {
       await buildWeb();
     }
     if (isWanted('checks')) counts.push(await checks());
-    if (units !== false) counts.push(await units);
+    if (units !== null) counts.push(await units);
     if (isWanted('journeys')) counts.push(await playwright(scratch, env, part === 'journeys' ? rest : []));
     if (part === undefined) counts.push(await vitest(scratch, env, ['start'], []));
   } finally {
+    // Should the build have failed meanwhile, they still need what is taken away now.
+    await units;
     await cluster?.stop();
     rmSync(scratch, { recursive: true, force: true });
   }
