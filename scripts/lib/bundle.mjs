@@ -13,6 +13,15 @@ const ROOT = fileURLToPath(new URL('../../', import.meta.url));
 /** Below the packages, so that those that stay outside are found from there. */
 const FOLDER = `${ROOT}node_modules/.barys/`;
 
+/** What a bundle follows beside its modules: how it is made, by which version, and where the doors of packages lead. */
+const BESIDE = [
+  'scripts/lib/bundle.mjs',
+  'package-lock.json',
+  .../** @type {{ workspaces: string[] }} */ (
+    JSON.parse(readFileSync(`${ROOT}package.json`, 'utf8'))
+  ).workspaces.map((folder) => `${folder}/package.json`),
+];
+
 /** @type {import('esbuild').Plugin} */
 const ownUrls = {
   name: 'a module finds the files beside it by where it stood, not by where the bundle lies',
@@ -78,7 +87,10 @@ export async function bundle(script) {
     logLevel: 'error',
   });
   mkdirSync(FOLDER, { recursive: true });
-  const stamps = Object.keys(metafile.inputs).map((input) => [input, stampOf(`${ROOT}${input}`)]);
+  const stamps = [...BESIDE, ...Object.keys(metafile.inputs)].map((input) => [
+    input,
+    stampOf(`${ROOT}${input}`),
+  ]);
   writeWhole(file, outputFiles[0]?.contents ?? '');
   // A bundle without a list is made anew the next time, as one has to be whose files were written to meanwhile.
   if (stamps.every(([, stamp]) => Number(stamp?.split(' ')[0]) < begunAt))
