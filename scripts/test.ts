@@ -68,36 +68,34 @@ async function everyOf<T>(all: readonly T[], check: (one: T) => Promise<boolean>
   return true;
 }
 
-async function checks(): Promise<Count> {
-  const count: Count = { passed: 0, failed: 0 };
-  for (const [name, check] of [
-    ['types', () => everyOf(['.', 'packages/core', 'apps/web'], (folder) => tsc('-p', folder, '--noEmit'))],
-    ['lint', () => tool('oxlint', '--deny-warnings', '.')],
-    ['format', () => tool('prettier', '--check', '--log-level', 'warn', '.')],
-    [
-      'floors',
-      () =>
-        tool(
-          'depcruise',
-          '--config',
-          '.dependency-cruiser.cjs',
-          'packages',
-          'apps',
-          'demo',
-          'e2e',
-          'scripts',
-        ),
-    ],
-  ] as const) {
-    const startedAt = Date.now();
-    const isGood = await check();
-    console.log(
-      `${isGood ? 'passed' : 'FAILED'}: ${name} (${Math.round((Date.now() - startedAt) / 1000)} s)`,
-    );
-    count[isGood ? 'passed' : 'failed'] += 1;
-  }
-  return count;
+async function check(name: string, isGood: () => Promise<boolean>): Promise<Count> {
+  const startedAt = Date.now();
+  const passed = (await isGood()) ? 1 : 0;
+  const tookS = Math.round((Date.now() - startedAt) / 1000);
+  console.log(`${passed === 1 ? 'passed' : 'FAILED'}: ${name} (${tookS} s)`);
+  return { passed, failed: 1 - passed };
 }
+
+/** What reads the types that the build of the application writes. */
+async function checkTypes(): Promise<Count> {
+  const types = await check('types', () =>
+    everyOf(['.', 'packages/core', 'apps/web'], (folder) => tsc('-p', folder, '--noEmit')),
+  );
+  return sumOf([types, await check('lint', () => tool('oxlint', '--deny-warnings', '.'))]);
+}
+
+const FLOORS = ['--config', '.dependency-cruiser.cjs', 'packages', 'apps', 'demo', 'e2e', 'scripts'];
+
+async function checkForm(): Promise<Count> {
+  const format = await check('format', () => tool('prettier', '--check', '--log-level', 'warn', '.'));
+  return sumOf([format, await check('floors', () => tool('depcruise', ...FLOORS))]);
+}
+
+const sumOf = (counts: readonly Count[]): Count =>
+  counts.reduce((sum, count) => ({
+    passed: sum.passed + count.passed,
+    failed: sum.failed + count.failed,
+  }));
 
 /** Counts from a runner's JSON report; a runner that failed without a failing test counts as one failure. */
 function countFrom(file: string, read: (report: never) => Count, isGood: boolean): Count {
@@ -162,7 +160,10 @@ await main(async () => {
   const startedAt = Date.now();
   const counts: Count[] = [];
   const scratch = makeScratch();
-  let units: Promise<Count> | null = null;
+  // Three at a time on two cores: whatever waits for a disk or has but one thread leaves its core to the others.
+  const beside: Promise<Count>[] = [];
+  const types = isWanted('checks') ? checkTypes() : null;
+  if (types !== null) beside.push(types, types.then(checkForm));
   const cluster =
     isWanted('unit') || isWanted('journeys')
       ? await startCluster(join(scratch, 'home'), { throwaway: true })
@@ -178,30 +179,26 @@ await main(async () => {
     if (isWanted('unit')) {
       requirePyvisa();
       requireTshark();
+      beside.push(vitest(scratch, env, ['core', 'store'], part === 'unit' ? rest : []));
     }
-    if (isWanted('unit')) units = vitest(scratch, env, ['core', 'store'], part === 'unit' ? rest : []);
-    // What takes one core at a time goes beside the unit tests, one after the other.
     if (cluster !== null && isWanted('journeys')) {
       env['CHROMIUM'] = chromiumProgram();
       env['BARYS_TEST_SEALS'] = join(scratch, 'seals');
       await ensureDatabase(cluster, 'barys_demo');
       await prepareDatabase(cluster.adminUrl('barys_demo'), { plants: true, seals: env['BARYS_TEST_SEALS'] });
+      await types;
       await buildWeb();
     }
-    if (isWanted('checks')) counts.push(await checks());
-    if (units !== null) counts.push(await units);
+    counts.push(...(await Promise.all(beside)));
     if (isWanted('journeys')) counts.push(await playwright(scratch, env, part === 'journeys' ? rest : []));
     if (part === undefined) counts.push(await vitest(scratch, env, ['start'], []));
   } finally {
     // Should the build have failed meanwhile, they still need what is taken away now.
-    await units;
+    await Promise.all(beside);
     await cluster?.stop();
     rmSync(scratch, { recursive: true, force: true });
   }
-  const total = counts.reduce((sum, count) => ({
-    passed: sum.passed + count.passed,
-    failed: sum.failed + count.failed,
-  }));
+  const total = sumOf(counts);
   if (total.failed > 0) process.exitCode = 1;
   console.log(`\nTook ${Math.round((Date.now() - startedAt) / 1000)} s.`);
   console.log(`${total.passed} passed, ${total.failed} failed`);
