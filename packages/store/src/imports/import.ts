@@ -236,10 +236,15 @@ export async function takeImport(
   const loaded = await loadImport(tx, id);
   const { file, csv } = loaded;
   const taking = new Taking(tx, actor, file);
-  const checked = await checkFile(tx, loaded, choice, actor.today, {
-    ...watch,
-    onGood: (rows) => taking.take(rows),
-  }).finally(() => taking.settled());
+  let checked: Checked;
+  try {
+    checked = await checkFile(tx, loaded, choice, actor.today, {
+      ...watch,
+      onGood: (rows) => taking.take(rows),
+    });
+  } finally {
+    await taking.settled();
+  }
   // What was written of a file that is wanted whole or not at all goes with the transaction.
   if (wanted === 'all or none' && checked.bad.length > 0)
     throw new StoreError({ code: 'rows-bad', count: checked.bad.length });
