@@ -84,7 +84,7 @@ export async function bundle(script) {
       js: "import { createRequire } from 'node:module'; const require = createRequire(import.meta.url);",
     },
     plugins: [ownUrls],
-    logLevel: 'error',
+    logLevel: 'silent',
   });
   mkdirSync(FOLDER, { recursive: true });
   const stamps = [...BESIDE, ...Object.keys(metafile.inputs)].map((input) => [

@@ -81,7 +81,7 @@ function options(
   const name = {
     grid: { display: false },
     border: { display: false },
-    ticks: { color: palette.ink, font, autoSkip: kind === 'months', maxRotation: 0 },
+    ticks: { color: palette.ink, font, autoSkip: kind === 'months', autoSkipPadding: 16, maxRotation: 0 },
   };
   return {
     animation: false,
