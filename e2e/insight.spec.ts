@@ -109,3 +109,16 @@ test('an installation without any calibration says what will stand in Insight', 
   await page.goto('/insight/intervals');
   await expect(page.getByText('Nothing is worked out yet. A planner has it done here')).toBeVisible();
 });
+
+test('a chart is drawn once the font of its figures is there, also where nothing else asks for it', async ({
+  page,
+}) => {
+  const drawnBefore: number[] = [];
+  await page.route(/mono[^/]*\.woff2/i, async (route) => {
+    drawnBefore.push(await page.locator('canvas').count());
+    await route.continue();
+  });
+  await workAs(page, 'Planner', '/insight');
+  await expect(page.getByRole('img', { name: /^Found inside, month by month: \d+ bars/ })).toBeVisible();
+  expect(drawnBefore).toEqual([0]);
+});
