@@ -3,7 +3,16 @@
  * runner (`npm test -- journeys -g "whole job"`).
  */
 import { spawn } from 'node:child_process';
-import { chmodSync, existsSync, mkdtempSync, readdirSync, readFileSync, rmSync, statfsSync } from 'node:fs';
+import {
+  chmodSync,
+  existsSync,
+  mkdtempSync,
+  readdirSync,
+  readFileSync,
+  rmSync,
+  statfsSync,
+  statSync,
+} from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { buildWeb } from './lib/build';
@@ -36,8 +45,9 @@ function makeScratch(): string {
   // Runs that were interrupted could not take theirs away.
   for (const name of readdirSync(folder)) {
     const pid = /^barys-test-(\d+)-/.exec(name)?.[1];
-    if (pid !== undefined && !isAlive(Number(pid)))
-      rmSync(join(folder, name), { recursive: true, force: true });
+    // What is somebody else's is theirs to take away.
+    const isOwn = pid !== undefined && statSync(join(folder, name)).uid === process.getuid?.();
+    if (isOwn && !isAlive(Number(pid))) rmSync(join(folder, name), { recursive: true, force: true });
   }
   const scratch = mkdtempSync(join(folder, `barys-test-${process.pid}-`));
   // The user that runs PostgreSQL has to get to its data.

@@ -3,6 +3,7 @@ import { build } from 'esbuild';
 import { createHash } from 'node:crypto';
 import { once } from 'node:events';
 import { existsSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
+import { FOR_NODE } from './bundle.mjs';
 import { Failure } from './failure';
 import { ROOT, WEB } from './paths';
 import { startChild } from './processes';
@@ -49,17 +50,10 @@ async function buildBeside(name: keyof typeof BESIDE): Promise<void> {
   await build({
     entryPoints: [`${WEB}/${BESIDE[name]}`],
     outfile: fileOf(name),
-    bundle: true,
-    platform: 'node',
-    format: 'esm',
-    target: 'node20',
+    ...FOR_NODE,
     minify: true,
     alias: { '@': WEB },
     external: ['pg', 'pino', '@node-rs/argon2', 'highs'],
-    // Some of its packages still call require.
-    banner: {
-      js: "import { createRequire } from 'node:module'; const require = createRequire(import.meta.url);",
-    },
     logLevel: 'error',
   });
 }

@@ -13,6 +13,21 @@ const ROOT = fileURLToPath(new URL('../../', import.meta.url));
 /** Below the packages, so that those that stay outside are found from there. */
 const FOLDER = `${ROOT}node_modules/.barys/`;
 
+/**
+ * One file for Node.js, whoever bundles.
+ * @satisfies {import('esbuild').BuildOptions}
+ */
+export const FOR_NODE = {
+  bundle: true,
+  platform: /** @type {const} */ ('node'),
+  format: /** @type {const} */ ('esm'),
+  target: 'node20',
+  // Some packages still call require.
+  banner: {
+    js: "import { createRequire } from 'node:module'; const require = createRequire(import.meta.url);",
+  },
+};
+
 /** What a bundle follows beside its modules: how it is made, by which version, and where the doors of packages lead. */
 const BESIDE = [
   'scripts/lib/bundle.mjs',
@@ -71,18 +86,11 @@ export async function bundle(script) {
     absWorkingDir: ROOT,
     entryPoints: [script],
     outfile: file,
-    bundle: true,
+    ...FOR_NODE,
     write: false,
     metafile: true,
-    platform: 'node',
-    format: 'esm',
-    target: 'node20',
     external: ['pg', 'serialport', '@node-rs/argon2', 'highs', 'esbuild', 'node-pg-migrate'],
     define: { 'import.meta.url': 'moduleUrl' },
-    // Some packages still call require.
-    banner: {
-      js: "import { createRequire } from 'node:module'; const require = createRequire(import.meta.url);",
-    },
     plugins: [ownUrls],
     logLevel: 'silent',
   });

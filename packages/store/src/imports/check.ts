@@ -96,7 +96,10 @@ export async function checkRows<K extends ImportKind>(
 ): Promise<Checked<K>> {
   const good: { line: number; entry: RowsOf[K] }[] = [];
   const lot: RowsOf[K][] = [];
-  const handOn = async () => onGood?.(lot.splice(0));
+  const handOn = async () => {
+    const rows = lot.splice(0);
+    await onGood?.(rows);
+  };
   const bad: BadRow[] = [];
   const known: number[] = [];
   const seen = new Map<string, number>();

@@ -1,5 +1,4 @@
 import { dayNumber } from '@barys/core/drift';
-import { formatPlain } from '@barys/core/text';
 import { configurationsOf } from '@barys/store/registers';
 import {
   adviseNow,
@@ -12,11 +11,10 @@ import { SCHEDULING_ROLES, type Person } from '@barys/store/people';
 import type { Instrument } from '@barys/store/registers';
 import { adjustmentsOf, historyOf, rangeKeyOf, type KeptRun, type Visit } from '@barys/store/results';
 import Stack from '@mui/material/Stack';
-import Typography from '@mui/material/Typography';
 import { CompareSheet } from '@/places/instruments/history/CompareSheet';
 import { DriftSheet } from '@/places/instruments/history/DriftSheet';
 import { FamilySheet } from '@/places/instruments/history/FamilySheet';
-import { HistoryDrawing } from '@/places/instruments/history/HistoryDrawing';
+import { ErrorsSheet } from '@/places/instruments/history/ErrorsSheet';
 import { HistoryTable } from '@/places/instruments/history/HistoryTable';
 import { ChangesSheet, WorthALook } from '@/places/instruments/history/Sheets';
 import { IntervalSheet } from '@/places/instruments/history/IntervalSheet';
@@ -77,29 +75,6 @@ function Compare({
   return <CompareSheet runs={newest} first={one} second={other} />;
 }
 
-function Errors({ shape }: { shape: ReturnType<typeof historyShape> }) {
-  return (
-    <Sheet title="As found and as left, in units of the limit">
-      {shape === null ? (
-        <Typography sx={{ color: 'text.secondary' }}>
-          Nothing yet. Each signed job leaves its calibration here, as found and as left; results from before
-          Barys are brought in under Office, Import.
-        </Typography>
-      ) : (
-        <>
-          <HistoryDrawing shape={shape} height={410} />
-          <Typography variant="body2" sx={{ mt: 1, color: 'text.secondary' }}>
-            △ rising, ▽ falling, ▲ as left; full line: zero, broken: full span, dotted: adjusted
-            {shape.prediction !== null &&
-              `; dashed: where ${formatPlain(shape.prediction.at)} % of span is going, with bounds of 95 %`}
-            .
-          </Typography>
-        </>
-      )}
-    </Sheet>
-  );
-}
-
 /** All that the page is made of. */
 async function loadHistory(instrument: Instrument) {
   const { id, body, measures, area, configuration } = instrument;
@@ -150,7 +125,7 @@ export default async function HistoryPage({
       </PageHead>
       <Columns columns="minmax(0, 1.9fr) minmax(0, 1fr)">
         <Stack sx={{ gap: 1.5 }}>
-          <Errors shape={shape} />
+          <ErrorsSheet shape={shape} />
           <DriftSheet
             visits={visits}
             rangeKey={rangeKey}
