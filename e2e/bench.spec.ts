@@ -336,6 +336,8 @@ test('a transmitter is read, changed and read again in a job, and the log says s
   await expect(over.getByText(/Its output is fixed and follows no pressure/)).toBeVisible({
     timeout: 20_000,
   });
+  // The log's new line moves what is on the page: a click at that moment lands beside what it was meant for.
+  await expect(page.getByRole('row', { name: /Its loop current was fixed at 4 mA/ })).toBeVisible();
   await act.click();
   await page.getByRole('option', { name: 'Let the loop go' }).click();
   await over.getByLabel(/^Applied now/).fill('0');
