@@ -1,12 +1,12 @@
 import type { Outlook } from '@barys/core/adjust';
 import type { StoredRun } from '@barys/store/evaluation';
-import type { ComponentProps } from 'react';
+import { memo, type ComponentProps } from 'react';
 import { Corridor, CorridorKey } from './Corridor';
 import { corridorOf } from './corridor-shape';
 import { Sheet } from './Sheet';
 
-/** The corridor of a run, or of the same points as found and as left, on its sheet. */
-export function CorridorSheet({
+/** The corridor of a run, or of the same points as found and as left, on its sheet; drawn again when its readings change. */
+export const CorridorSheet = memo(function CorridorSheet({
   asFound,
   asLeft = null,
   predicted = null,
@@ -26,4 +26,4 @@ export function CorridorSheet({
       <Corridor shape={shape} height={height} />
     </Sheet>
   );
-}
+});

@@ -3,6 +3,7 @@ import { appliedAtPercent, displayedValue, expectedOutput } from '@barys/core/si
 import { formatPlain } from '@barys/core/text';
 import { convertPressure, PRESSURE_UNITS } from '@barys/core/units';
 import type { BodyLimits, Configuration } from '@barys/store/registers';
+import { memo } from 'react';
 import { StaveDrawing, type Join, type Rail } from './StaveDrawing';
 
 const JOINS = [0, 25, 50, 75, 100];
@@ -34,7 +35,7 @@ function railsOf(body: BodyLimits, configuration: Configuration): [Rail, Rail, R
 }
 
 /** @param marker an input to point out on every rail, in the input unit */
-export function Stave({
+export const Stave = memo(function Stave({
   body,
   configuration,
   marker,
@@ -66,4 +67,4 @@ export function Stave({
       spacing={spacing}
     />
   );
-}
+});

@@ -5,6 +5,7 @@ import Alert from '@mui/material/Alert';
 import Button from '@mui/material/Button';
 import Stack from '@mui/material/Stack';
 import TextField from '@mui/material/TextField';
+import { useMemo } from 'react';
 import { Draft } from '@/ui/Draft';
 import { FieldGrid, unplaced } from '@/ui/FieldGrid';
 import { Refused } from '@/ui/Refused';
@@ -51,7 +52,7 @@ export function NewInstrumentForm({
   );
   const drafts = together(draft, rangeDraft);
   const { answer, isPending, form } = useSubmit(addInstrumentAction);
-  const specs = instrumentSpecs(bodies, procedures);
+  const specs = useMemo(() => instrumentSpecs(bodies, procedures), [bodies, procedures]);
   return (
     <Stack component="form" sx={{ gap: 1.5 }} {...form(() => ({ instrument, configuration }), drafts.forget)}>
       <Sheet title="Register entry">
@@ -88,7 +89,7 @@ export function ChangeInstrumentForm({
 }) {
   const [instrument, change, draft] = useTyped(initial, `instrument ${id} ${revision}`);
   const { answer, isPending, form } = useSubmit(changeInstrumentAction);
-  const specs = instrumentSpecs(bodies, procedures);
+  const specs = useMemo(() => instrumentSpecs(bodies, procedures), [bodies, procedures]);
   return (
     <form {...form(() => ({ id, revision, instrument }), draft.forget)}>
       <Sheet title="Register entry" aside="The range is changed by a new version of the configuration.">

@@ -9,7 +9,7 @@ import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
 import { Figure } from '@/ui/Figure';
 import type { Figures } from '@/ui/figures';
-import type { ReactNode } from 'react';
+import { memo, type ReactNode } from 'react';
 
 /** What to apply now and what to expect for it. */
 export function ApplyPanel({
@@ -85,7 +85,13 @@ function Unit({ children }: { children: string }) {
 }
 
 /** The run so far in four figures; a figure that cannot be said yet is a dash. */
-export function RunFigures({ evaluation, figures }: { evaluation: RunEvaluation; figures: Figures }) {
+export const RunFigures = memo(function RunFigures({
+  evaluation,
+  figures,
+}: {
+  evaluation: RunEvaluation;
+  figures: Figures;
+}) {
   const { zeroErrorPercentSpan, spanErrorPercentSpan, hysteresisPercentSpan } = evaluation;
   const worst = figures.worst(evaluation);
   const signed = (value: number | null | undefined) => (value == null ? '–' : `${figures.percent(value)} %`);
@@ -118,4 +124,4 @@ export function RunFigures({ evaluation, figures }: { evaluation: RunEvaluation;
       ))}
     </Box>
   );
-}
+});

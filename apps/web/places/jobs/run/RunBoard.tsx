@@ -21,6 +21,9 @@ import type { useRunEntry } from './useRunEntry';
 
 type Entering = ReturnType<typeof useRunEntry>;
 
+// The same one each time: the corridor is drawn again only with another reading.
+const AT_CORRIDOR = { gridArea: 'corridor' };
+
 export function RunBoard({
   run,
   earlier,
@@ -58,7 +61,7 @@ export function RunBoard({
         asFound={earlier ?? standing}
         asLeft={earlier === null ? null : standing}
         height={205}
-        sx={{ gridArea: 'corridor' }}
+        sx={AT_CORRIDOR}
       />
       <StaveOfRun run={run} entering={entering} />
     </Box>
