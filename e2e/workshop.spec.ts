@@ -120,13 +120,23 @@ test('a budget is computed, judged, and run as trials that can be stopped', asyn
   await expect(page.getByText('degrees of freedom are not given where inputs are correlated')).toBeVisible();
   await page.getByRole('button', { name: 'Remove', exact: true }).click();
 
-  await page.getByRole('combobox', { name: 'Trials' }).click();
+  const [trials, seed] = [page.getByRole('combobox', { name: 'Trials' }), page.getByLabel('Seed')];
+  await trials.click();
   await page.getByRole('option', { name: '5 000 000' }).click();
+  await seed.fill('7');
+  // Another budget leaves how it is tried as it was chosen.
+  await page.getByRole('textbox', { name: 'Half width' }).first().fill('0.002');
+  await expect(page.getByText('0.078 ± 0.032 % of span')).toBeVisible();
+  await page.getByRole('textbox', { name: 'Half width' }).first().fill('0.003');
+  await expect(page.getByText('0.078 ± 0.036 % of span')).toBeVisible();
+  await expect(trials).toHaveText('5 000 000');
+  await expect(seed).toHaveValue('7');
+  await seed.fill('1');
   await page.getByRole('button', { name: 'Run the trials' }).click();
   await expect(page.getByRole('progressbar', { name: 'Trials run' })).toBeVisible();
   await page.getByRole('button', { name: 'Stop' }).click();
   await expect(page.getByRole('progressbar', { name: 'Trials run' })).toBeHidden();
-  await page.getByRole('combobox', { name: 'Trials' }).click();
+  await trials.click();
   await page.getByRole('option', { name: 'until stable' }).click();
   await page.getByRole('button', { name: 'Run the trials' }).click();
   await expect(page.getByText('stable to two digits of the standard uncertainty')).toBeVisible();

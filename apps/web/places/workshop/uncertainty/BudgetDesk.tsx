@@ -4,7 +4,7 @@ import { CoreError } from '@barys/core/errors';
 import { uncertaintyBudget, type Budget, type BudgetModel } from '@barys/core/uncertainty';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
-import { useEffect } from 'react';
+import { useDeferredValue, useEffect } from 'react';
 import { useForm, useWatch } from 'react-hook-form';
 import { Columns } from '@/ui/Columns';
 import { Sheet } from '@/ui/Sheet';
@@ -50,20 +50,13 @@ function Desk({ initial }: { initial: BudgetFields }) {
   const { control } = form;
   const fields = useWatch({ control }) as BudgetFields;
   useEffect(() => keepBudget(fields), [fields]);
-  const { got, wrong } = compute(fields);
+  // What is typed is shown first, and what follows from it when there is time.
+  const { got, wrong } = compute(useDeferredValue(fields));
   return (
     <Columns columns="1.35fr 1fr">
       <Stack sx={{ gap: 1.5 }}>
         <BudgetForm form={form} wrong={wrong} />
-        {got !== null && (
-          // A change of the budget leaves trials of the old one behind.
-          <TrialsSheet
-            key={JSON.stringify([got.model, got.probability])}
-            budget={got.budget}
-            model={got.model}
-            probability={got.probability}
-          />
-        )}
+        {got !== null && <TrialsSheet budget={got.budget} model={got.model} probability={got.probability} />}
       </Stack>
       <Stack sx={{ gap: 1.5 }}>
         {got?.budget == null ? (

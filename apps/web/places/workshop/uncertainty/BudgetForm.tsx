@@ -5,6 +5,7 @@ import MenuItem from '@mui/material/MenuItem';
 import Stack from '@mui/material/Stack';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
+import { memo } from 'react';
 import {
   Controller,
   useFieldArray,
@@ -32,12 +33,17 @@ export interface Wrong {
   readonly message: string;
 }
 
-export function BudgetForm({ form, wrong }: { form: UseFormReturn<BudgetFields>; wrong: Wrong | null }) {
+/** Drawn again when something else is wrong, and not with every key: its fields keep their own texts. */
+export const BudgetForm = memo(function BudgetForm({
+  form,
+  wrong,
+}: {
+  form: UseFormReturn<BudgetFields>;
+  wrong: Wrong | null;
+}) {
   const { control, register } = form;
   const inputs = useFieldArray({ control, name: 'inputs' });
   const correlations = useFieldArray({ control, name: 'correlations' });
-  const typed = useWatch({ control, name: 'inputs' });
-  const names = [...new Set(typed.map(({ name }) => name.trim()))].filter((name) => name !== '');
   const at = (field: string) => (wrong?.field === field ? wrong.message : null);
   const inRow = (field: string) =>
     wrong !== null && `${wrong.field}.`.startsWith(`${field}.`) ? wrong.message : null;
@@ -83,7 +89,7 @@ export function BudgetForm({ form, wrong }: { form: UseFormReturn<BudgetFields>;
               control={control}
               register={register}
               wrong={inRow(`inputs.${place}`)}
-              onRemove={() => inputs.remove(place)}
+              remove={inputs.remove}
             />
           ))}
         </Box>
@@ -95,7 +101,7 @@ export function BudgetForm({ form, wrong }: { form: UseFormReturn<BudgetFields>;
           </Button>
           <Button onClick={() => correlations.append({ a: '', b: '', r: '' })}>Add a correlation</Button>
         </Stack>
-        <Correlations form={form} names={names} list={correlations} />
+        <Correlations form={form} list={correlations} />
         <Problem of={at('correlations')} />
         <Box sx={{ display: 'grid', gap: 1, gridTemplateColumns: '1fr 1fr 1fr' }}>
           {text('probability', 'Coverage, %')}
@@ -105,19 +111,18 @@ export function BudgetForm({ form, wrong }: { form: UseFormReturn<BudgetFields>;
       </Stack>
     </Sheet>
   );
-}
+});
 
 /** Which inputs go together, and how far. */
 function Correlations({
   form: { control, register },
-  names,
   list,
 }: {
   form: UseFormReturn<BudgetFields>;
-  /** Of the inputs. */
-  names: readonly string[];
   list: UseFieldArrayReturn<BudgetFields, 'correlations'>;
 }) {
+  const inputs = useWatch({ control, name: 'inputs' });
+  const names = [...new Set(inputs.map(({ name }) => name.trim()))].filter((name) => name !== '');
   return (
     <>
       {list.fields.map(({ id }, place) => (

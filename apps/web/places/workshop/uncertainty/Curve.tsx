@@ -64,27 +64,30 @@ function options(marks: readonly Mark[], palette: Palette, reach: readonly [numb
     plugins: {
       annotation: {
         annotations: Object.fromEntries(
-          marks.map(({ at, word, isStrong }, index) => [
-            `${word} ${at}`,
-            {
-              type: 'line' as const,
-              xMin: at,
-              xMax: at,
-              borderColor: isStrong === true ? palette.ink : palette.muted,
-              borderWidth: isStrong === true ? 2 : 1,
-              borderDash: isStrong === true ? [] : [5, 4],
-              label: {
-                display: true,
-                content: word,
-                position: 'end' as const,
-                yAdjust: (index % 2) * 18,
-                backgroundColor: palette.sheet,
-                color: palette.ink,
-                font,
-                padding: 2,
+          // In the order of their places, so that the words of neighbours stand in different rows.
+          [...marks]
+            .sort((a, b) => a.at - b.at)
+            .map(({ at, word, isStrong }, index) => [
+              `${word} ${at}`,
+              {
+                type: 'line' as const,
+                xMin: at,
+                xMax: at,
+                borderColor: isStrong === true ? palette.ink : palette.muted,
+                borderWidth: isStrong === true ? 2 : 1,
+                borderDash: isStrong === true ? [] : [5, 4],
+                label: {
+                  display: true,
+                  content: word,
+                  position: 'end' as const,
+                  yAdjust: (index % 2) * 18,
+                  backgroundColor: palette.sheet,
+                  color: palette.ink,
+                  font,
+                  padding: 2,
+                },
               },
-            },
-          ]),
+            ]),
         ),
       },
     },

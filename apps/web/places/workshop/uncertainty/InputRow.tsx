@@ -5,6 +5,7 @@ import IconButton from '@mui/material/IconButton';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
+import { memo } from 'react';
 import { Controller, useWatch, type Control, type UseFormRegister } from 'react-hook-form';
 import { DISTRIBUTIONS, type BudgetFields, type DistributionKind } from './fields';
 
@@ -12,19 +13,19 @@ import { DISTRIBUTIONS, type BudgetFields, type DistributionKind } from './field
 const NU_PLACEHOLDER: Partial<Record<DistributionKind, string>> = { 'type-a': 'n − 1', pooled: 'given' };
 
 /** One input of the budget: name, estimate, unit, distribution with its figures, degrees of freedom. */
-export function InputRow({
+export const InputRow = memo(function InputRow({
   place,
   control,
   register,
   wrong,
-  onRemove,
+  remove,
 }: {
   place: number;
   control: Control<BudgetFields>;
   register: UseFormRegister<BudgetFields>;
   /** What is wrong with this input. */
   wrong: string | null;
-  onRemove: () => void;
+  remove: (place: number) => void;
 }) {
   const kind = useWatch({ control, name: `inputs.${place}.kind` });
   const name = useWatch({ control, name: `inputs.${place}.name` });
@@ -76,7 +77,7 @@ export function InputRow({
           }}
           {...register(`inputs.${place}.degreesOfFreedom`)}
         />
-        <RemoveButton what={name === '' ? `input ${place + 1}` : name} onRemove={onRemove} />
+        <RemoveButton what={name === '' ? `input ${place + 1}` : name} onRemove={() => remove(place)} />
       </Box>
       {wrong !== null && (
         <Typography role="alert" variant="body2" sx={{ color: 'var(--outside)', fontWeight: 600, mt: 0.5 }}>
@@ -85,7 +86,7 @@ export function InputRow({
       )}
     </Box>
   );
-}
+});
 
 /** The figures that the distribution asks for. */
 function Figures({

@@ -16,28 +16,17 @@ import { useTrials } from './useTrials';
 
 const TRIALS = ['adaptive', '100000', '1000000', '5000000'] as const;
 
-/** Monte Carlo trials of the same model, beside what the law of propagation gives. */
-export function TrialsSheet({
-  budget,
-  model,
-  probability,
-}: {
+interface Tried {
   /** Null where the law of propagation has no answer, as at a square root of zero. */
-  budget: Budget | null;
-  model: BudgetModel;
-  probability: number;
-}) {
-  const { state, run, stop } = useTrials();
+  readonly budget: Budget | null;
+  readonly model: BudgetModel;
+  readonly probability: number;
+}
+
+/** Monte Carlo trials of the same model, beside what the law of propagation gives. */
+export function TrialsSheet(tried: Tried) {
   const [trials, setTrials] = useState<string>('adaptive');
   const [seed, setSeed] = useState('1');
-  const number = readNumber(seed).value;
-  const start = () =>
-    void run(model, {
-      seed: number ?? 1,
-      probability,
-      trials: trials === 'adaptive' ? 'adaptive' : Number(trials),
-      mostTrials: 5_000_000,
-    });
   return (
     <Sheet title="Monte Carlo">
       <Stack direction="row" sx={{ gap: 1, flexWrap: 'wrap', alignItems: 'flex-start' }}>
@@ -55,33 +44,62 @@ export function TrialsSheet({
           ))}
         </TextField>
         <NumberField label="Seed" text={seed} onText={setSeed} sx={{ width: 100 }} />
-        {state.kind === 'running' ? (
-          <Button variant="outlined" onClick={stop}>
-            Stop
-          </Button>
-        ) : (
-          <Button variant="contained" onClick={start} disabled={number === null}>
-            Run the trials
-          </Button>
-        )}
+        <Run
+          // A change of the budget leaves trials of the old one behind.
+          key={JSON.stringify([tried.model, tried.probability])}
+          {...tried}
+          trials={trials}
+          seed={readNumber(seed).value}
+        />
       </Stack>
-      {state.kind === 'running' && (
-        <Box sx={{ mt: 1.5 }}>
-          <LinearProgress variant="determinate" value={state.share * 100} aria-label="Trials run" />
-        </Box>
-      )}
-      {state.kind === 'failed' && (
-        <Typography role="alert" sx={{ mt: 1, color: 'var(--outside)', fontWeight: 600 }}>
-          {state.error}
-        </Typography>
-      )}
-      {state.kind === 'idle' && (
-        <Typography variant="body2" sx={{ mt: 1, color: 'text.secondary' }}>
-          Draws every input from its distribution and computes the model each time (JCGM 101). It shows where
-          the linear law does not hold, such as a square root near zero.
-        </Typography>
-      )}
-      {state.kind === 'done' && <TrialsResult result={state.result} budget={budget} unit={model.unit} />}
     </Sheet>
+  );
+}
+
+/** The trials of one budget: run, stopped, and what came of them. */
+function Run({
+  budget,
+  model,
+  probability,
+  trials,
+  seed,
+}: Tried & { readonly trials: string; readonly seed: number | null }) {
+  const { state, run, stop } = useTrials();
+  const start = () =>
+    void run(model, {
+      seed: seed ?? 1,
+      probability,
+      trials: trials === 'adaptive' ? 'adaptive' : Number(trials),
+      mostTrials: 5_000_000,
+    });
+  return (
+    <>
+      {state.kind === 'running' ? (
+        <Button variant="outlined" onClick={stop}>
+          Stop
+        </Button>
+      ) : (
+        <Button variant="contained" onClick={start} disabled={seed === null}>
+          Run the trials
+        </Button>
+      )}
+      <Box sx={{ flexBasis: '100%' }}>
+        {state.kind === 'running' && (
+          <LinearProgress variant="determinate" value={state.share * 100} aria-label="Trials run" />
+        )}
+        {state.kind === 'failed' && (
+          <Typography role="alert" sx={{ color: 'var(--outside)', fontWeight: 600 }}>
+            {state.error}
+          </Typography>
+        )}
+        {state.kind === 'idle' && (
+          <Typography variant="body2" sx={{ color: 'text.secondary' }}>
+            Draws every input from its distribution and computes the model each time (JCGM 101). It shows
+            where the linear law does not hold, such as a square root near zero.
+          </Typography>
+        )}
+        {state.kind === 'done' && <TrialsResult result={state.result} budget={budget} unit={model.unit} />}
+      </Box>
+    </>
   );
 }
