@@ -145,6 +145,12 @@ async function vitest(
   return countFrom(report, read, isGood);
 }
 
+function unitTests(scratch: string, env: Record<string, string>): Promise<Count> {
+  requirePyvisa();
+  requireTshark();
+  return vitest(scratch, env, ['core', 'store'], part === 'unit' ? rest : []);
+}
+
 async function playwright(
   scratch: string,
   env: Record<string, string>,
@@ -170,7 +176,7 @@ await main(async () => {
   const startedAt = Date.now();
   const counts: Count[] = [];
   const scratch = makeScratch();
-  // Three at a time on two cores: whatever waits for a disk or has but one thread leaves its core to the others.
+  // More at a time than there are cores: whatever waits for a disk or has but one thread leaves its core to the others.
   const beside: Promise<Count>[] = [];
   const types = isWanted('checks') ? checkTypes() : null;
   if (types !== null) beside.push(types, types.then(checkForm));
@@ -186,22 +192,20 @@ await main(async () => {
       env['BARYS_TEST_ADMIN_URL'] = cluster.adminUrl('postgres');
       env['BARYS_TEST_APP_URL'] = cluster.appUrl('postgres');
     }
-    if (isWanted('unit')) {
-      requirePyvisa();
-      requireTshark();
-      beside.push(vitest(scratch, env, ['core', 'store'], part === 'unit' ? rest : []));
-    }
+    const units = isWanted('unit') ? unitTests(scratch, env) : null;
+    if (units !== null) beside.push(units);
     if (cluster !== null && isWanted('journeys')) {
-      env['CHROMIUM'] = chromiumProgram();
-      env['BARYS_TEST_SEALS'] = join(scratch, 'seals');
+      const seals = join(scratch, 'seals');
       await ensureDatabase(cluster, 'barys_demo');
-      await prepareDatabase(cluster.adminUrl('barys_demo'), { plants: true, seals: env['BARYS_TEST_SEALS'] });
+      await prepareDatabase(cluster.adminUrl('barys_demo'), { plants: true, seals });
       await types;
       await buildWeb();
+      const ground = { ...env, CHROMIUM: chromiumProgram(), BARYS_TEST_SEALS: seals };
+      beside.push(playwright(scratch, ground, part === 'journeys' ? rest : []));
+      // On the build of the journeys; they wait for what starts and stops, as much as they work.
+      if (units !== null) beside.push(units.then(() => vitest(scratch, env, ['start'], [])));
     }
     counts.push(...(await Promise.all(beside)));
-    if (isWanted('journeys')) counts.push(await playwright(scratch, env, part === 'journeys' ? rest : []));
-    if (part === undefined) counts.push(await vitest(scratch, env, ['start'], []));
   } finally {
     // Should the build have failed meanwhile, they still need what is taken away now.
     await Promise.all(beside);
