@@ -95,6 +95,20 @@ test('a month is reported as PDF, A4 and Letter; one that has not come is refuse
   expect((await page.request.get('/insight/report?month=13')).status()).toBe(422);
 });
 
+test('a long list of calibrations goes on on its next page', async ({ page }) => {
+  await workAs(page, 'Planner', '/insight/calibrations');
+  const before = page.getByRole('link', { name: 'Before', exact: true });
+  const next = page.getByRole('link', { name: 'Next', exact: true });
+  await expect(before).toHaveAttribute('aria-disabled', 'true');
+  const first = await page.getByRole('row').nth(1).textContent();
+  await next.click();
+  await expect(page).toHaveURL(/page=1/);
+  await expect(page.getByText(/2 of \d+/)).toBeVisible();
+  await expect(page.getByRole('row').nth(1)).not.toHaveText(first ?? '');
+  await before.click();
+  await expect(page.getByText(/1 of \d+/)).toBeVisible();
+});
+
 test('an installation without any calibration says what will stand in Insight', async ({ page, works }) => {
   await works.query(
     `delete from result; delete from family_count; delete from interval_advice; delete from interval_calculation`,

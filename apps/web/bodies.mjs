@@ -1,5 +1,5 @@
 // @ts-check
-/** How large a request may be, by where it goes and by who may send such: told before a byte of it is read. */
+/** What is refused before a byte of it is read: an address that cannot be read, and too large a request. */
 
 const MB = 1024 * 1024;
 
@@ -24,6 +24,15 @@ export function mostBytes(path, isSignedIn) {
   return FILES.find(([pattern]) => pattern.test(path))?.[1] ?? SIGNED_IN_MOST;
 }
 
+/** Whether an address is one at all; half a character would end in an error of Next's. @param {string} path */
+function isReadable(path) {
+  try {
+    return decodeURIComponent(path).length > 0;
+  } catch {
+    return false;
+  }
+}
+
 /**
  * Why a request is refused before it is read: status and words, or null where it is not.
  * @param {import('node:http').IncomingMessage} request
@@ -36,10 +45,11 @@ export function refusalOf(request) {
     cookie = '',
     authorization,
   } = request.headers;
+  const path = (request.url ?? '/').split('?')[0] ?? '/';
+  if (!isReadable(path)) return { status: 400, detail: 'This address cannot be read: a part of it is cut off.' };
   if (length === undefined && encoding === undefined) return null;
   if (length === undefined)
     return { status: 411, detail: 'Say how long the request is: Barys reads none without a length.' };
-  const path = (request.url ?? '/').split('?')[0] ?? '/';
   const isSignedIn = authorization !== undefined || /(^|; )barys-session=/.test(cookie);
   const most = mostBytes(path, isSignedIn);
   if (Number(length) <= most) return null;

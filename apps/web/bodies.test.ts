@@ -32,3 +32,10 @@ it('what does not say its length is not read', () => {
   expect(ask('/', undefined)).toBeNull();
   expect(ask('/office/import', undefined, { ...cookie, 'transfer-encoding': 'chunked' })).toBe(411);
 });
+
+it('an address that is cut off within a character is none', () => {
+  expect(ask('/instruments/%E0%A4', undefined)).toBe(400);
+  expect(ask('/instruments/%', 10)).toBe(400);
+  expect(ask('/instruments/PT%2F1?x=%', undefined)).toBeNull();
+  expect(ask('/instruments/%C3%BC', undefined)).toBeNull();
+});

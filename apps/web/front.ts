@@ -44,8 +44,7 @@ function workOf(request: IncomingMessage): Work | null {
 
 async function answer(asked: Asked, work: Work): Promise<Response> {
   const seen = await guard(asked);
-  if (seen.refused !== null) return seen.refused;
-  const response = await work(asked, seen.person);
+  const response = seen.refused ?? (await work(asked, seen.person));
   secure(response.headers);
   response.headers.set('content-security-policy', DATA_POLICY);
   return response;

@@ -26,7 +26,11 @@ function whole(refused: Response, request: NextRequest): Response {
 export async function proxy(request: NextRequest): Promise<Response> {
   const asked = askedOfNext(request);
   const { refused } = await guard(asked);
-  if (refused !== null) return whole(refused, request);
+  if (refused !== null) {
+    const answer = whole(refused, request);
+    secure(answer.headers);
+    return answer;
+  }
   if (isOfApi(asked)) {
     const response = NextResponse.next();
     secure(response.headers);

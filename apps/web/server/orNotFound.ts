@@ -1,12 +1,12 @@
-import { StoreError } from '@barys/store/db';
+import { isNeverKept, StoreError } from '@barys/store/db';
 import { notFound } from 'next/navigation';
 
-/** What an address names; something that is not there is a page that is not there. */
+/** What an address names; something that is not there, or that no record can hold, is a page that is not there. */
 export async function orNotFound<T>(find: () => Promise<T>): Promise<T> {
   try {
     return await find();
   } catch (error) {
-    if (error instanceof StoreError && error.refusal.code === 'no-such') notFound();
+    if (isNeverKept(error) || (error instanceof StoreError && error.refusal.code === 'no-such')) notFound();
     throw error;
   }
 }

@@ -8,6 +8,7 @@ export function LinkButton({
   href,
   isMain = false,
   isFile = false,
+  isDisabled = false,
   children,
 }: {
   href: string;
@@ -15,6 +16,8 @@ export function LinkButton({
   isMain?: boolean;
   /** Whether it leads to a file, which the router must not fetch as a page. */
   isFile?: boolean;
+  /** Whether there is nothing there to go to. */
+  isDisabled?: boolean;
   children: ReactNode;
 }) {
   return (
@@ -22,6 +25,7 @@ export function LinkButton({
       {...(isFile ? { component: 'a' } : { component: Link, prefetch: false })}
       href={href}
       variant={isMain ? 'contained' : 'text'}
+      disabled={isDisabled}
     >
       {children}
     </Button>

@@ -1,3 +1,4 @@
+import { StoreError } from '@barys/store/db';
 import { findInstrument, tagToday, type Instrument } from '@barys/store/registers';
 import { redirect } from 'next/navigation';
 import { database } from '@/server/database';
@@ -12,12 +13,15 @@ export type Params = Promise<{ tag: string }>;
 export const loadInstrument = async (params: Params, below = ''): Promise<Instrument> => {
   const tag = decodeURIComponent((await params).tag);
   const db = database();
-  try {
-    return await findInstrument(db, { tag });
-  } catch (error) {
-    // Labels and records go on leading to an instrument that has another tag by now.
-    const today = await tagToday(db, tag);
-    if (today !== null) redirect(`/instruments/${encodeURIComponent(today)}${below}`);
-    return orNotFound(() => Promise.reject(error as Error));
-  }
+  return orNotFound(async () => {
+    try {
+      return await findInstrument(db, { tag });
+    } catch (error) {
+      if (!(error instanceof StoreError)) throw error;
+      // Labels and records go on leading to an instrument that has another tag by now.
+      const today = await tagToday(db, tag);
+      if (today !== null) redirect(`/instruments/${encodeURIComponent(today)}${below}`);
+      throw error;
+    }
+  });
 };

@@ -6,7 +6,6 @@ import {
   type CalibrationQuery,
 } from '@barys/store/insight';
 import { SUSPICION_NAMES } from '@barys/core/suspects';
-import Button from '@mui/material/Button';
 import Stack from '@mui/material/Stack';
 import Link from 'next/link';
 import { ADJUSTMENT_WORD } from '@/places/jobs/words';
@@ -104,13 +103,13 @@ export default async function CalibrationsPage({ searchParams }: { searchParams:
         />
         {pages > 1 && (
           <Stack direction="row" sx={{ alignItems: 'center', justifyContent: 'flex-end', mt: 1 }}>
-            <Button component={Link} href={address(query.page - 1)} disabled={query.page === 0}>
+            <LinkButton href={address(query.page - 1)} isDisabled={query.page === 0}>
               Before
-            </Button>
+            </LinkButton>
             {query.page + 1} of {pages}
-            <Button component={Link} href={address(query.page + 1)} disabled={query.page + 1 >= pages}>
+            <LinkButton href={address(query.page + 1)} isDisabled={query.page + 1 >= pages}>
               Next
-            </Button>
+            </LinkButton>
           </Stack>
         )}
       </Sheet>

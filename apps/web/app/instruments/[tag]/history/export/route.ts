@@ -1,5 +1,6 @@
 import { toCsv } from '@barys/store/imports';
 import { historyOf } from '@barys/store/results';
+import { unstable_rethrow } from 'next/navigation';
 import { HISTORY_HEADER, historyRows } from '@/places/instruments/history/csv';
 import { loadInstrument, type Params } from '@/places/instruments/load';
 import { csvResponse } from '@/server/csv';
@@ -19,6 +20,8 @@ export async function GET(_request: Request, { params }: { params: Params }): Pr
       `${tag} history.csv`,
     );
   } catch (error) {
+    // A tag that is not there, or has become another one, is answered by the router.
+    unstable_rethrow(error);
     return problemResponse(error);
   }
 }
