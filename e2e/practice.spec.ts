@@ -1,6 +1,6 @@
 /** The practice bench: its controls by keyboard alone and by touch, the job's own screens beside it, the score and the replay. */
 import type { Page } from '@playwright/test';
-import { expectAccessible, workAs } from './support/hands';
+import { comeAs, expectAccessible, workAs } from './support/hands';
 import { expect, test } from './support/works';
 
 const bench = (page: Page) => page.getByRole('group', { name: 'The bench' });
@@ -93,6 +93,10 @@ test('a lesson by keyboard alone: read, told wrong, scored, replayed, and seen b
   await expect(page.getByRole('region', { name: 'Progress of everybody' })).toContainText('Technician A');
   await page.getByRole('link', { name: /^Last attempt at Zero and span/ }).click();
   await expect(score(page)).toContainText('what was wrong was not named');
+  // It is nobody else's to see.
+  await comeAs(page, 'Technician B');
+  await page.reload();
+  await expect(page.getByText('There is nothing at this address')).toBeVisible();
 });
 
 test('an output trim at the bench: read on the screens of a job, advised, trimmed, with no error left', async ({

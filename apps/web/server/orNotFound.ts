@@ -1,12 +1,14 @@
 import { isNeverKept, StoreError } from '@barys/store/db';
 import { notFound } from 'next/navigation';
 
-/** What an address names; something that is not there, or that no record can hold, is a page that is not there. */
+const NOT_HERE: readonly string[] = ['no-such', 'not-allowed'];
+
+/** What an address names; something that is not there, not for whoever asks, or that no record can hold, is a page that is not there. */
 export async function orNotFound<T>(find: () => Promise<T>): Promise<T> {
   try {
     return await find();
   } catch (error) {
-    if (isNeverKept(error) || (error instanceof StoreError && error.refusal.code === 'no-such')) notFound();
+    if (isNeverKept(error) || (error instanceof StoreError && NOT_HERE.includes(error.refusal.code))) notFound();
     throw error;
   }
 }

@@ -5,15 +5,16 @@ import { notFound } from 'next/navigation';
 import { KeptResult } from '@/places/practice/desk/KeptResult';
 import { database } from '@/server/database';
 import { showMoment } from '@/server/dates';
+import { orNotFound, pageId } from '@/server/orNotFound';
 import { currentActor } from '@/server/person';
 import { PageHead } from '@/ui/PageHead';
 
 export const metadata = { title: 'An attempt' };
 
 export default async function AttemptPage({ params }: { params: Promise<{ id: string }> }) {
-  const id = Number((await params).id);
-  if (!Number.isSafeInteger(id) || id < 1) notFound();
-  const attempt = await findAttempt(database(), await currentActor(), id);
+  const id = pageId((await params).id);
+  const actor = await currentActor();
+  const attempt = await orNotFound(() => findAttempt(database(), actor, id));
   const lesson = findLesson(attempt.lesson);
   if (lesson === undefined) notFound();
   const record = attempt.record as readonly Done[];
