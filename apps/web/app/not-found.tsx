@@ -6,7 +6,7 @@ export default function NotFound() {
   return (
     <Sheet title="There is nothing at this address">
       <Typography sx={{ mb: 2 }}>
-        The instrument or job may have been mistyped. Nothing was changed.
+        It may have been mistyped, or is not for you to see. Nothing was changed.
       </Typography>
       <LinkButton href="/" isMain>
         Go to Today

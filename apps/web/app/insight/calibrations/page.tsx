@@ -8,6 +8,7 @@ import {
 import { SUSPICION_NAMES } from '@barys/core/suspects';
 import Stack from '@mui/material/Stack';
 import Link from 'next/link';
+import type { ReactNode } from 'react';
 import { ADJUSTMENT_WORD } from '@/places/jobs/words';
 import { database } from '@/server/database';
 import { showDate } from '@/server/dates';
@@ -22,6 +23,11 @@ import { VerdictMark } from '@/ui/VerdictMark';
 export const metadata = { title: 'Calibrations' };
 
 type Search = Promise<Record<string, string | string[] | undefined>>;
+
+/** A few words that a line does not part. */
+const Whole = ({ children }: { children: ReactNode }) => (
+  <span style={{ whiteSpace: 'nowrap' }}>{children}</span>
+);
 
 /** What the list is filtered by, in words. */
 function filterWords(query: CalibrationQuery): string {
@@ -64,7 +70,7 @@ export default async function CalibrationsPage({ searchParams }: { searchParams:
           keyOf={({ id }) => id}
           none="No calibration is like this."
           columns={[
-            ['When', ({ doneOn }) => showDate(doneOn)],
+            ['When', ({ doneOn }) => <Whole>{showDate(doneOn)}</Whole>],
             [
               'Instrument',
               ({ tag, service }) => (
@@ -87,7 +93,7 @@ export default async function CalibrationsPage({ searchParams }: { searchParams:
                   </Link>
                 ),
             ],
-            ['Run', ({ kind }) => kind.replace('-', ' ')],
+            ['Run', ({ kind }) => <Whole>{kind.replace('-', ' ')}</Whole>],
             ['Verdict', ({ verdict }) => verdict !== null && <VerdictMark verdict={verdict} isShort />],
             [
               'Worst, of its limit',
@@ -98,7 +104,7 @@ export default async function CalibrationsPage({ searchParams }: { searchParams:
             ],
             ['Body', ({ model }) => model],
             ['Reference', ({ standard }) => standard],
-            ['Who', ({ doneBy }) => doneBy],
+            ['Who', ({ doneBy }) => <Whole>{doneBy}</Whole>],
           ]}
         />
         {pages > 1 && (
