@@ -127,6 +127,8 @@ test('a budget is computed, judged, and run as trials that can be stopped', asyn
   // Another budget leaves how it is tried as it was chosen.
   await page.getByRole('textbox', { name: 'Half width' }).first().fill('0.002');
   await expect(page.getByText('0.078 ± 0.032 % of span')).toBeVisible();
+  await page.getByRole('textbox', { name: 'Half width' }).first().fill('');
+  await expect(page.getByText('Trials are run once the budget can be read.')).toBeVisible();
   await page.getByRole('textbox', { name: 'Half width' }).first().fill('0.003');
   await expect(page.getByText('0.078 ± 0.036 % of span')).toBeVisible();
   await expect(trials).toHaveText('5 000 000');

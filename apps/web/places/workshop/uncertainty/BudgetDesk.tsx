@@ -56,7 +56,7 @@ function Desk({ initial }: { initial: BudgetFields }) {
     <Columns columns="1.35fr 1fr">
       <Stack sx={{ gap: 1.5 }}>
         <BudgetForm form={form} wrong={wrong} />
-        {got !== null && <TrialsSheet budget={got.budget} model={got.model} probability={got.probability} />}
+        <TrialsSheet tried={got} />
       </Stack>
       <Stack sx={{ gap: 1.5 }}>
         {got?.budget == null ? (

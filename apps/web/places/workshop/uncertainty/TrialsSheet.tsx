@@ -23,8 +23,11 @@ interface Tried {
   readonly probability: number;
 }
 
-/** Monte Carlo trials of the same model, beside what the law of propagation gives. */
-export function TrialsSheet(tried: Tried) {
+/**
+ * Monte Carlo trials of the same model, beside what the law of propagation gives.
+ * @param tried null while the budget cannot be read
+ */
+export function TrialsSheet({ tried }: { tried: Tried | null }) {
   const [trials, setTrials] = useState<string>('adaptive');
   const [seed, setSeed] = useState('1');
   return (
@@ -44,13 +47,19 @@ export function TrialsSheet(tried: Tried) {
           ))}
         </TextField>
         <NumberField label="Seed" text={seed} onText={setSeed} sx={{ width: 100 }} />
-        <Run
-          // A change of the budget leaves trials of the old one behind.
-          key={JSON.stringify([tried.model, tried.probability])}
-          {...tried}
-          trials={trials}
-          seed={readNumber(seed).value}
-        />
+        {tried === null ? (
+          <Typography variant="body2" sx={{ color: 'text.secondary', flexBasis: '100%' }}>
+            Trials are run once the budget can be read.
+          </Typography>
+        ) : (
+          <Run
+            // A change of the budget leaves trials of the old one behind.
+            key={JSON.stringify([tried.model, tried.probability])}
+            {...tried}
+            trials={trials}
+            seed={readNumber(seed).value}
+          />
+        )}
       </Stack>
     </Sheet>
   );
