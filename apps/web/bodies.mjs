@@ -46,7 +46,8 @@ export function refusalOf(request) {
     authorization,
   } = request.headers;
   const path = (request.url ?? '/').split('?')[0] ?? '/';
-  if (!isReadable(path)) return { status: 400, detail: 'This address cannot be read: a part of it is cut off.' };
+  if (!isReadable(path))
+    return { status: 400, detail: 'This address cannot be read: a part of it is cut off.' };
   if (length === undefined && encoding === undefined) return null;
   if (length === undefined)
     return { status: 411, detail: 'Say how long the request is: Barys reads none without a length.' };

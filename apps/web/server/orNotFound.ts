@@ -8,7 +8,8 @@ export async function orNotFound<T>(find: () => Promise<T>): Promise<T> {
   try {
     return await find();
   } catch (error) {
-    if (isNeverKept(error) || (error instanceof StoreError && NOT_HERE.includes(error.refusal.code))) notFound();
+    if (isNeverKept(error) || (error instanceof StoreError && NOT_HERE.includes(error.refusal.code)))
+      notFound();
     throw error;
   }
 }
