@@ -63,11 +63,15 @@ test('an address of something that is not there says so, and never ends in an er
 test('whoever only reads sees every page, and none of them fails', async ({ works }) => {
   const headers = { cookie: await works.cookieOf('Auditor') };
   const wrong: string[] = [];
+  const seen: string[] = [];
   for (const address of ADDRESSES.filter((one) => !one.includes('['))) {
     const answer = await fetch(`${works.url}${address}`, { headers, redirect: 'manual' });
     await answer.text();
+    if (answer.status === 200) seen.push(address);
     if (answer.status >= 500) wrong.push(`${answer.status} ${address}`);
   }
   expect(wrong).toEqual([]);
+  // Signed in, and not led away from each of them.
+  expect(seen.length).toBeGreaterThan(50);
   expect(works.said()).not.toMatch(/Error/);
 });
