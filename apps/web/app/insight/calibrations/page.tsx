@@ -6,6 +6,7 @@ import {
   type CalibrationQuery,
 } from '@barys/store/insight';
 import { SUSPICION_NAMES } from '@barys/core/suspects';
+import Box from '@mui/material/Box';
 import Stack from '@mui/material/Stack';
 import Link from 'next/link';
 import type { ReactNode } from 'react';
@@ -24,9 +25,11 @@ export const metadata = { title: 'Calibrations' };
 
 type Search = Promise<Record<string, string | string[] | undefined>>;
 
-/** A few words that a line does not part. */
+/** A few words that a line does not part, but on a phone, where the verdict has to stay in sight. */
 const Whole = ({ children }: { children: ReactNode }) => (
-  <span style={{ whiteSpace: 'nowrap' }}>{children}</span>
+  <Box component="span" sx={{ whiteSpace: { xs: 'normal', sm: 'nowrap' } }}>
+    {children}
+  </Box>
 );
 
 /** What the list is filtered by, in words. */
