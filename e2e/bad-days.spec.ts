@@ -38,7 +38,7 @@ test('the server is killed in mid-run: entering goes on, nothing is lost, nothin
   await page.keyboard.type('16.0');
 
   await works.startServer();
-  await expect(savedLine(page)).toHaveText(/^saved /, { timeout: 15_000 });
+  await expect(savedLine(page)).toHaveText(/^saved /);
   expect((await savedReadings(works)).map(({ text }) => text)).toEqual([
     '4.010',
     '8.012',
@@ -78,7 +78,7 @@ test('a tab closed while the server is away sends its readings when it is opened
   await expect(savedLine(again)).toHaveText(/^saved /);
   await expect(again.getByRole('textbox', { name: 'Reading at 75 % rising' })).toBeFocused();
   const texts = async () => (await savedReadings(works)).map(({ text }) => text);
-  await expect.poll(texts, { timeout: 10_000 }).toEqual(['4.010', '8.012', '12.014']);
+  await expect.poll(texts).toEqual(['4.010', '8.012', '12.014']);
 });
 
 test('a second tab on the same run keeps what the first has not sent yet', async ({
@@ -103,7 +103,7 @@ test('a second tab on the same run keeps what the first has not sent yet', async
   await works.startServer();
   await second.goto(address);
   const texts = async () => (await savedReadings(works)).map(({ text }) => text);
-  await expect.poll(texts, { timeout: 10_000 }).toEqual(['4.010', '8.012']);
+  await expect.poll(texts).toEqual(['4.010', '8.012']);
 });
 
 test('a reading whose answer was lost is kept once', async ({ page, works }) => {
@@ -116,7 +116,7 @@ test('a reading whose answer was lost is kept once', async ({ page, works }) => 
     await route.abort('connectionreset');
   });
   await typeReadings(page, '4.010', '8.012');
-  await expect(savedLine(page)).toHaveText(/^saved /, { timeout: 10_000 });
+  await expect(savedLine(page)).toHaveText(/^saved /);
   expect((await savedReadings(works)).map(({ text }) => text)).toEqual(['4.010', '8.012']);
 });
 

@@ -39,7 +39,6 @@ async function tokenOf(page: Page, name: string): Promise<string> {
 test('a run goes by itself at a bench: watched, held, taken over, handed back, finished', async ({
   page,
 }) => {
-  test.setTimeout(240_000);
   const token = await tokenOf(page, 'Bench A');
   await page.goto('/bench');
   await expect(page.getByText('Nothing was heard of it yet.')).toBeVisible();
@@ -116,7 +115,6 @@ test('a run goes by itself at a bench: watched, held, taken over, handed back, f
 });
 
 test('a fault at the bench is held and said, and its readings are none', async ({ page }) => {
-  test.setTimeout(120_000);
   const token = await tokenOf(page, 'Bench A');
   startLink(page, token, ...SIMULATED, '--fault', 'stuck output=21.5');
   await workAs(page, 'Technician A', '/instruments/PT-2215');
@@ -164,7 +162,6 @@ async function enterAddress(page: Page, tag: string, driver: string, port: strin
 test('an administrator enters how references are reached, tries them, and a run uses them', async ({
   page,
 }) => {
-  test.setTimeout(240_000);
   const ports = await startStandIns();
   const token = await tokenOf(page, 'Bench A');
   await enterAddress(page, 'PC-02', 'Pressure controller, plain text', ports['controller'] ?? '');
@@ -240,7 +237,6 @@ test('an administrator enters how references are reached, tries them, and a run 
 test('a transmitter tells its settings over a link, and they are compared like typed ones', async ({
   page,
 }) => {
-  test.setTimeout(120_000);
   const ports = await startStandIns();
   const token = await tokenOf(page, 'Bench A');
   startLink(page, token, ...SIMULATED, '--fault', 'wrong range=25');
@@ -298,7 +294,6 @@ test('a transmitter tells its settings over a link, and they are compared like t
 });
 
 test('a transmitter is read, changed and read again in a job, and the log says so', async ({ page }) => {
-  test.setTimeout(120_000);
   const token = await tokenOf(page, 'Bench A');
   startLink(page, token, ...SIMULATED, '--fault', 'offset=0.6');
   await workAs(page, 'Technician A', '/instruments/PT-6003');
@@ -357,7 +352,6 @@ async function pump(port: string, kPa: number): Promise<void> {
 }
 
 test('live without a controller: a person works the pump, and Enter takes what stands', async ({ page }) => {
-  test.setTimeout(180_000);
   const ports = await startStandIns();
   const token = await tokenOf(page, 'Bench A');
   startLink(page, token);
@@ -399,7 +393,6 @@ test('live without a controller: a person works the pump, and Enter takes what s
 test('a loop check goes by itself where its taps are linked, and finds the wrong resistor', async ({
   page,
 }) => {
-  test.setTimeout(240_000);
   const token = await tokenOf(page, 'Bench A');
   // 245 ohms stand where 250 should.
   startLink(page, token, ...SIMULATED, '--fault', 'wrong resistor=245');

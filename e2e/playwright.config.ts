@@ -6,7 +6,8 @@ export default defineConfig({
   // By their names: the longest journey is the first, so that none is left over alone at the end.
   fullyParallel: true,
   workers: 2,
-  timeout: 180_000,
+  // Each step has its own; this one ends what waits for nothing, on a machine that others have kept busy for minutes.
+  timeout: 600_000,
   // Two cores run two browsers, two servers and PostgreSQL; a busy disk holds a commit for seconds.
   expect: { timeout: 20_000 },
   reporter: [['list'], ['json']],

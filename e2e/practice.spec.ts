@@ -102,7 +102,6 @@ test('a lesson by keyboard alone: read, told wrong, scored, replayed, and seen b
 test('an output trim at the bench: read on the screens of a job, advised, trimmed, with no error left', async ({
   page,
 }) => {
-  test.setTimeout(150_000);
   await workAs(page, 'Technician A', '/practice/sensor%20or%20output');
   const run = async () => {
     for (const pressure of [0, 25, 50, 75, 100, 75, 50, 25, 0]) {
@@ -223,7 +222,6 @@ test.describe('by touch, on a phone', () => {
   test('a transmitter is set at its own menu with two keys and a wheel, and compared with its sheet', async ({
     page,
   }) => {
-    test.setTimeout(90_000);
     await workAs(page, 'Technician A', '/practice/set-up%20rehearsal?seed=2');
     const take = page.getByRole('button', { name: 'Take, the upper key' });
     const back = page.getByRole('button', { name: 'Back, the lower key' });
