@@ -1,14 +1,14 @@
-import { isNeverKept, StoreError } from '@barys/store/db';
+import { isUnwritable, StoreError } from '@barys/store/db';
 import { notFound } from 'next/navigation';
 
 const NOT_HERE: readonly string[] = ['no-such', 'not-allowed'];
 
-/** What an address names; something that is not there, not for whoever asks, or that no record can hold, is a page that is not there. */
+/** What an address names; something that is not there, not for whoever asks, or that no name can hold, is a page that is not there. */
 export async function orNotFound<T>(find: () => Promise<T>): Promise<T> {
   try {
     return await find();
   } catch (error) {
-    if (isNeverKept(error) || (error instanceof StoreError && NOT_HERE.includes(error.refusal.code)))
+    if (isUnwritable(error) || (error instanceof StoreError && NOT_HERE.includes(error.refusal.code)))
       notFound();
     throw error;
   }

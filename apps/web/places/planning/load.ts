@@ -3,7 +3,7 @@ import { handOver } from '@barys/store/jobs';
 import { dueWithin, lastMaking, loadWeek, type Making } from '@barys/store/planning';
 import { SCHEDULING_ROLES } from '@barys/store/people';
 import { findInstrument, instrumentsOf } from '@barys/store/registers';
-import { isNeverKept, StoreError } from '@barys/store/db';
+import { isUnwritable, StoreError } from '@barys/store/db';
 import { database } from '@/server/database';
 import { localDate } from '@/server/dates';
 import { actingPerson } from '@/server/person';
@@ -18,7 +18,7 @@ async function askedFor(tag: string | undefined): Promise<number | null> {
     return state === 'in service' ? id : null;
   } catch (error) {
     // A tag that no register can hold is of none either.
-    if (isNeverKept(error) || (error instanceof StoreError && error.refusal.code === 'no-such')) return null;
+    if (isUnwritable(error) || (error instanceof StoreError && error.refusal.code === 'no-such')) return null;
     throw error;
   }
 }

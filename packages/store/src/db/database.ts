@@ -40,6 +40,10 @@ export const isDiskFull = (error: unknown): boolean =>
 export const isNeverKept = (error: unknown): boolean =>
   error instanceof pg.DatabaseError && /^22|^23514$/.test(error.code ?? '');
 
+/** Whether PostgreSQL was asked for text that it cannot write (22021 and 22P05: a NUL), so that nothing has that name. */
+export const isUnwritable = (error: unknown): boolean =>
+  error instanceof pg.DatabaseError && (error.code === '22021' || error.code === '22P05');
+
 /** What a query runs on: the pool, or one transaction of it. */
 export interface Queryable {
   /**

@@ -5,6 +5,7 @@ export {
   isDatabaseAway,
   isDiskFull,
   isNeverKept,
+  isUnwritable,
   openDatabase,
   type Queryable,
 } from './database';
