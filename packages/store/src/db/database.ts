@@ -33,12 +33,12 @@ export function isDatabaseAway(error: unknown): boolean {
 export const isDiskFull = (error: unknown): boolean =>
   error instanceof Error && 'code' in error && (error.code === '53100' || error.code === 'ENOSPC');
 
-/**
- * Whether PostgreSQL said that it can never keep a value: class 22, data it cannot hold (a NUL, half a character), and
- * 23514, against a rule of a table.
- */
+/** Too long, too large, no date, a NUL, no value of its type, against a rule of a table. */
+const NEVER_KEPT = ['22001', '22003', '22007', '22008', '22021', '22P02', '22P05', '23514'];
+
+/** Whether PostgreSQL said that it can never keep a value. A division by zero is no such value but a fault of ours. */
 export const isNeverKept = (error: unknown): boolean =>
-  error instanceof pg.DatabaseError && /^22|^23514$/.test(error.code ?? '');
+  error instanceof pg.DatabaseError && NEVER_KEPT.includes(error.code ?? '');
 
 /** Whether PostgreSQL was asked for text that it cannot write (22021 and 22P05: a NUL), so that nothing has that name. */
 export const isUnwritable = (error: unknown): boolean =>
