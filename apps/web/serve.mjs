@@ -106,7 +106,8 @@ function serveTogether() {
   const untaken = new Map();
   let turn = 0;
   let isEnding = false;
-  const door = createDoor({ pauseOnConnect: true }, (socket) => {
+  // A server of HTTP asks for no delay by itself, but of connections that it accepts, not of those that it is handed.
+  const door = createDoor({ pauseOnConnect: true, noDelay: true }, (socket) => {
     const worker = ready[(turn += 1) % ready.length];
     // Who hangs up meanwhile is no fault of this process.
     socket.on('error', () => undefined);
