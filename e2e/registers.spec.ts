@@ -37,7 +37,12 @@ test('the list is found, filtered, kept as a view, and several instruments are h
   await page.getByRole('link', { name: 'Kiln round' }).click();
   await expect(grid.getByRole('link', { name: 'LT-3320' })).toBeVisible();
 
-  await grid.getByRole('checkbox', { name: 'Choose all on this page' }).check();
+  const all = grid.getByRole('checkbox', { name: 'Choose all on this page' });
+  await grid.getByRole('checkbox', { name: 'Choose LT-3320' }).check();
+  await expect(page.getByText('1 chosen')).toBeVisible();
+  await expect(all).toBeChecked({ indeterminate: true });
+  await all.check();
+  await expect(grid.getByRole('checkbox', { name: 'Choose LT-3320' })).toBeChecked();
   await page.getByRole('combobox', { name: 'Owner' }).last().fill('Kiln crew');
   await page.getByRole('button', { name: 'Assign' }).click();
   await expect(page.getByRole('status').filter({ hasText: 'Assigned to Kiln crew.' })).toBeVisible();

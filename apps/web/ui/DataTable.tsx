@@ -30,7 +30,13 @@ export function DataTable<Row>({
   if (rows.length === 0) return <Typography sx={{ color: 'text.secondary' }}>{none}</Typography>;
   return (
     <Scroller label={label}>
-      <Table size="small">
+      <Table
+        size="small"
+        sx={{
+          '& > tbody > tr': { verticalAlign: 'baseline' },
+          '& > tbody > tr[data-faint] > td': { color: 'text.secondary' },
+        }}
+      >
         <TableHead>
           <TableRow>
             {columns.map(([heading, , side]) => (
@@ -42,19 +48,13 @@ export function DataTable<Row>({
         </TableHead>
         <TableBody>
           {rows.map((row) => (
-            <TableRow
-              key={keyOf(row)}
-              sx={{
-                verticalAlign: 'baseline',
-                ...(isFaint(row) ? { '& td': { color: 'text.secondary' } } : {}),
-              }}
-            >
+            <tr key={keyOf(row)} data-faint={isFaint(row) || undefined}>
               {columns.map(([heading, cell, side]) => (
-                <TableCell key={heading} align={side ?? 'left'}>
+                <td key={heading} data-side={side}>
                   {cell(row)}
-                </TableCell>
+                </td>
               ))}
-            </TableRow>
+            </tr>
           ))}
         </TableBody>
       </Table>

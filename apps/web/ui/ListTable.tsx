@@ -16,6 +16,7 @@ import TablePagination from '@mui/material/TablePagination';
 import TableRow from '@mui/material/TableRow';
 import TableSortLabel from '@mui/material/TableSortLabel';
 import Typography from '@mui/material/Typography';
+import type { SystemStyleObject, Theme } from '@mui/system';
 import { useState, type ReactNode } from 'react';
 
 export interface ListColumn<Row, Key extends string> {
@@ -60,6 +61,37 @@ export interface ListTableProps<Row extends ListRow, Key extends string> {
   none: string;
 }
 
+/** A box to tick, drawn by the sheet of styles alone: a list has one a line. */
+const BOX: SystemStyleObject<Theme> = {
+  appearance: 'none',
+  display: 'grid',
+  placeContent: 'center',
+  width: 18,
+  height: 18,
+  m: 0,
+  border: '2px solid var(--muted)',
+  borderRadius: '2px',
+  '&:checked, &:indeterminate': { borderColor: 'var(--ink)', bgcolor: 'var(--ink)' },
+  '&::before': { content: '""', bgcolor: 'var(--paper)' },
+  '&:checked::before': {
+    width: 12,
+    height: 12,
+    clipPath: 'polygon(14% 46%, 0 60%, 38% 96%, 100% 20%, 86% 8%, 37% 68%)',
+  },
+  '&:indeterminate::before': { width: 10, height: 2, clipPath: 'none' },
+};
+
+const ROWS: SystemStyleObject<Theme> = {
+  '& th, & > tbody > tr > td': { whiteSpace: 'nowrap', height: 40, py: 0 },
+  '@media (pointer: coarse)': { '& > tbody > tr > td': { height: 48 } },
+  '& > tbody > tr:hover': { bgcolor: 'action.hover' },
+  '& > tbody > tr[data-chosen]': { bgcolor: 'action.selected' },
+  // As large as its cell, for thumbs.
+  '& :is(th, td):has(> label)': { px: 0.75, width: 52 },
+  '& label': { display: 'grid', placeItems: 'center', width: 40, height: '100%', minHeight: 38 },
+  '& input[type="checkbox"]': BOX,
+};
+
 export function ListTable<Row extends ListRow, Key extends string>(props: ListTableProps<Row, Key>) {
   const { label, rows, shown, isPending, chosen = NOTHING, choose, none } = props;
   const columns = props.columns.filter(({ key, isAlways }) => isAlways === true || shown.includes(key));
@@ -79,35 +111,26 @@ export function ListTable<Row extends ListRow, Key extends string>(props: ListTa
         aria-label={`${label}, the list`}
         aria-busy={isPending}
       >
-        <Table
-          size="small"
-          stickyHeader
-          aria-label={label}
-          sx={{
-            '& th, & td': { whiteSpace: 'nowrap', height: 40, py: 0 },
-            '@media (pointer: coarse)': { '& td': { height: 48 } },
-          }}
-        >
+        <Table size="small" stickyHeader aria-label={label} sx={ROWS}>
           <Head {...props} columns={columns} toggle={toggle} />
           <TableBody>
             {rows.map((row) => (
-              <TableRow key={row.id} hover selected={chosen.has(row.id)}>
+              <tr key={row.id} data-chosen={chosen.has(row.id) || undefined}>
                 {choose !== undefined && (
-                  <TableCell padding="checkbox">
-                    <Checkbox
-                      size="small"
-                      checked={chosen.has(row.id)}
-                      onChange={(_, isOn) => toggle([row.id], isOn)}
-                      slotProps={{ input: { 'aria-label': `Choose ${row.tag}` } }}
+                  <td>
+                    <Choice
+                      label={`Choose ${row.tag}`}
+                      isChosen={chosen.has(row.id)}
+                      onChange={(isOn) => toggle([row.id], isOn)}
                     />
-                  </TableCell>
+                  </td>
                 )}
                 {columns.map(({ key, cell, isNumber }) => (
-                  <TableCell key={key} align={isNumber === true ? 'right' : 'left'}>
+                  <td key={key} data-side={isNumber === true ? 'right' : undefined}>
                     {cell(row)}
-                  </TableCell>
+                  </td>
                 ))}
-              </TableRow>
+              </tr>
             ))}
           </TableBody>
         </Table>
@@ -115,6 +138,33 @@ export function ListTable<Row extends ListRow, Key extends string>(props: ListTa
       </TableContainer>
       <Foot {...props} />
     </>
+  );
+}
+
+function Choice({
+  label,
+  isChosen,
+  isPartly = false,
+  onChange,
+}: {
+  label: string;
+  isChosen: boolean;
+  /** Some of those that it stands for are chosen. */
+  isPartly?: boolean;
+  onChange: (isOn: boolean) => void;
+}) {
+  return (
+    <label>
+      <input
+        type="checkbox"
+        aria-label={label}
+        checked={isChosen}
+        ref={(box) => {
+          if (box !== null) box.indeterminate = isPartly;
+        }}
+        onChange={({ target }) => onChange(target.checked)}
+      />
+    </label>
   );
 }
 
@@ -134,13 +184,12 @@ function Head<Row extends ListRow, Key extends string>({
     <TableHead>
       <TableRow>
         {choose !== undefined && (
-          <TableCell padding="checkbox">
-            <Checkbox
-              size="small"
-              checked={count > 0 && count === ids.length}
-              indeterminate={count > 0 && count < ids.length}
-              onChange={(_, isOn) => toggle(ids, isOn)}
-              slotProps={{ input: { 'aria-label': 'Choose all on this page' } }}
+          <TableCell>
+            <Choice
+              label="Choose all on this page"
+              isChosen={count > 0 && count === ids.length}
+              isPartly={count > 0 && count < ids.length}
+              onChange={(isOn) => toggle(ids, isOn)}
             />
           </TableCell>
         )}
