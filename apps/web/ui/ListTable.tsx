@@ -79,6 +79,8 @@ const BOX: SystemStyleObject<Theme> = {
     clipPath: 'polygon(14% 46%, 0 60%, 38% 96%, 100% 20%, 86% 8%, 37% 68%)',
   },
   '&:indeterminate::before': { width: 10, height: 2, clipPath: 'none' },
+  // Where people have chosen their own few colours, the browser draws it in them.
+  '@media (forced-colors: active)': { appearance: 'auto' },
 };
 
 const ROWS: SystemStyleObject<Theme> = {
