@@ -5,7 +5,9 @@ import { askedOfNode, isOfApi, isSafe, programToken, type Asked } from './asked'
 import { textWithin } from './body';
 import { guard, secure } from './guards';
 
-const asked = (method: string, address: string, headers: Readonly<Record<string, string>> = {}): Asked =>
+type Sent = Readonly<Record<string, string>>;
+
+const asked = (method: string, address: string, headers: Sent = {}): Asked =>
   askedOfNode({ method, url: address, headers } as unknown as IncomingMessage);
 
 const before = process.env['DATABASE_URL'];
@@ -44,7 +46,8 @@ describe('while nobody can be looked up', () => {
     ['a form of a page', 'POST', '/jobs/1'],
     ['a form of a stranger', 'POST', '/sign-in'],
   ])('%s is refused as problem details', async (_what, method, address) => {
-    for (const headers of [{}, { cookie: 'barys-session=x' }, { authorization: 'Bearer x' }]) {
+    const senders: readonly Sent[] = [{}, { cookie: 'barys-session=x' }, { authorization: 'Bearer x' }];
+    for (const headers of senders) {
       const refusal = await refusalOf(asked(method, address, headers));
       expect(refusal).toMatchObject({ status: 503, type: 'application/problem+json' });
     }
@@ -70,10 +73,10 @@ describe('while nobody can be looked up', () => {
 });
 
 describe('an entry from elsewhere', () => {
-  const from = (headers: Readonly<Record<string, string>>) =>
+  const from = (headers: Sent) =>
     refusalOf(asked('POST', '/api/v1/compute/convert', { host: 'barys.local', ...headers }));
 
-  it.each([
+  it.each<Sent>([
     { 'sec-fetch-site': 'cross-site' },
     { 'sec-fetch-site': 'same-site' },
     { 'sec-fetch-site': 'none' },
@@ -85,10 +88,10 @@ describe('an entry from elsewhere', () => {
     expect(await from(headers)).toMatchObject({ status: 403 });
   });
 
-  it.each([{ 'sec-fetch-site': 'same-origin' }, { origin: 'http://barys.local' }, {}])(
+  it.each<Sent>([{ 'sec-fetch-site': 'same-origin' }, { origin: 'http://barys.local' }, {}])(
     'is none where it says %o',
     async (headers) => {
-      expect(await from(headers as Readonly<Record<string, string>>)).toBeNull();
+      expect(await from(headers)).toBeNull();
     },
   );
 

@@ -9,9 +9,8 @@ import {
 } from '@barys/store/intervals';
 import { SCHEDULING_ROLES, type Person } from '@barys/store/people';
 import type { Instrument } from '@barys/store/registers';
-import { adjustmentsOf, historyOf, rangeKeyOf, type KeptRun, type Visit } from '@barys/store/results';
+import { adjustmentsOf, historyOf, rangeKeyOf, type Visit } from '@barys/store/results';
 import Stack from '@mui/material/Stack';
-import { CompareSheet } from '@/places/instruments/history/CompareSheet';
 import { DriftSheet } from '@/places/instruments/history/DriftSheet';
 import { FamilySheet } from '@/places/instruments/history/FamilySheet';
 import { ErrorsSheet } from '@/places/instruments/history/ErrorsSheet';
@@ -28,6 +27,7 @@ import { LinkButton } from '@/ui/LinkButton';
 import { PageHead } from '@/ui/PageHead';
 import { rangeInWords } from '@/ui/range/rangeInWords';
 import { Sheet } from '@/ui/Sheet';
+import { Compare } from '@/places/instruments/history/Compare';
 
 export async function generateMetadata({ params }: { params: Params }) {
   return { title: `History of ${decodeURIComponent((await params).tag)}` };
@@ -53,27 +53,6 @@ const differencesHere = (visits: readonly Visit[], differences: readonly NamedDi
   );
   return differences.filter(({ name }) => names.has(name));
 };
-
-function Compare({
-  visits,
-  first,
-  second,
-}: {
-  visits: readonly Visit[];
-  first?: string | undefined;
-  second?: string | undefined;
-}) {
-  const runs = visits
-    .flatMap(({ found, left }) => [found, left])
-    .filter((run): run is KeptRun => run !== null);
-  const newest = [...runs].reverse();
-  const found = newest.filter(({ kind }) => kind === 'as-found');
-  const pick = (id: string | undefined, usual: KeptRun | undefined) =>
-    runs.find((run) => String(run.id) === id) ?? usual;
-  const [one, other] = [pick(first, found[1] ?? newest[1]), pick(second, found[0] ?? newest[0])];
-  if (one === undefined || other === undefined) return null;
-  return <CompareSheet runs={newest} first={one} second={other} />;
-}
 
 /** All that the page is made of. */
 async function loadHistory(instrument: Instrument) {
