@@ -6,10 +6,8 @@ import {
   type CalibrationQuery,
 } from '@barys/store/insight';
 import { SUSPICION_NAMES } from '@barys/core/suspects';
-import Box from '@mui/material/Box';
 import Stack from '@mui/material/Stack';
 import Link from 'next/link';
-import type { ReactNode } from 'react';
 import { ADJUSTMENT_WORD } from '@/places/jobs/words';
 import { database } from '@/server/database';
 import { showDate } from '@/server/dates';
@@ -20,17 +18,11 @@ import { PageHead } from '@/ui/PageHead';
 import { Sheet } from '@/ui/Sheet';
 import { VERDICT_WORD } from '@/ui/verdict';
 import { VerdictMark } from '@/ui/VerdictMark';
+import { Whole } from '@/ui/Whole';
 
 export const metadata = { title: 'Calibrations' };
 
 type Search = Promise<Record<string, string | string[] | undefined>>;
-
-/** A few words that a line does not part, but on a phone, where the verdict has to stay in sight. */
-const Whole = ({ children }: { children: ReactNode }) => (
-  <Box component="span" sx={{ whiteSpace: { xs: 'normal', sm: 'nowrap' } }}>
-    {children}
-  </Box>
-);
 
 /** What the list is filtered by, in words. */
 function filterWords(query: CalibrationQuery): string {
@@ -73,7 +65,7 @@ export default async function CalibrationsPage({ searchParams }: { searchParams:
           keyOf={({ id }) => id}
           none="No calibration is like this."
           columns={[
-            ['When', ({ doneOn }) => <Whole>{showDate(doneOn)}</Whole>],
+            ['When', ({ doneOn }) => <Whole mayBreakOnPhone>{showDate(doneOn)}</Whole>],
             [
               'Instrument',
               ({ tag, service }) => (
@@ -96,7 +88,7 @@ export default async function CalibrationsPage({ searchParams }: { searchParams:
                   </Link>
                 ),
             ],
-            ['Run', ({ kind }) => <Whole>{kind.replace('-', ' ')}</Whole>],
+            ['Run', ({ kind }) => <Whole mayBreakOnPhone>{kind.replace('-', ' ')}</Whole>],
             ['Verdict', ({ verdict }) => verdict !== null && <VerdictMark verdict={verdict} isShort />],
             [
               'Worst, of its limit',
@@ -107,7 +99,7 @@ export default async function CalibrationsPage({ searchParams }: { searchParams:
             ],
             ['Body', ({ model }) => model],
             ['Reference', ({ standard }) => standard],
-            ['Who', ({ doneBy }) => <Whole>{doneBy}</Whole>],
+            ['Who', ({ doneBy }) => <Whole mayBreakOnPhone>{doneBy}</Whole>],
           ]}
         />
         {pages > 1 && (

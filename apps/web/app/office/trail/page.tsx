@@ -1,7 +1,6 @@
 import { trailEntries, trailFacets, trailQuerySchema } from '@barys/store/db';
 import { listEverybody } from '@barys/store/people';
 import Box from '@mui/material/Box';
-import type { ReactNode } from 'react';
 import { database } from '@/server/database';
 import { showMoment } from '@/server/dates';
 import { TrailFilters } from '@/places/office/trail/TrailFilters';
@@ -11,17 +10,11 @@ import { DataTable } from '@/ui/DataTable';
 import { LinkButton } from '@/ui/LinkButton';
 import { PageHead } from '@/ui/PageHead';
 import { Sheet } from '@/ui/Sheet';
+import { Whole } from '@/ui/Whole';
 
 export const metadata = { title: 'Audit trail' };
 
 const LINES = 100;
-
-/** A text that is not broken into lines. */
-const Whole = ({ children }: { children: ReactNode }) => (
-  <Box component="span" sx={{ whiteSpace: 'nowrap' }}>
-    {children}
-  </Box>
-);
 
 type Search = Promise<Record<string, string | string[] | undefined>>;
 

@@ -18,6 +18,7 @@ export interface Case extends Suspected {
   readonly vague: number;
 }
 
+/** @returns a case with what follows from its range and its readings */
 export const caseOf = (suspected: Suspected): Case => {
   const { range, limitPercent, inputUnit, readings } = suspected;
   return {
@@ -31,8 +32,10 @@ export const caseOf = (suspected: Suspected): Case => {
   };
 };
 
+/** The one variant of a suspicion. */
 export const alone = (variant: Omit<Variant, 'weight'>): Variant[] => [{ ...variant, weight: 1 }];
 
+/** Variants that are as likely as one another, of a share of their suspicion. */
 export const alike = (variants: readonly Omit<Variant, 'weight'>[], weight = 1): Variant[] =>
   variants.map((variant) => ({ ...variant, weight: weight / variants.length }));
 
@@ -45,5 +48,7 @@ export function drift(of: Case, end: 'zeroPercent' | 'gainPercent'): number {
   return Math.min(usual, Math.max(of.limit, 3 * rms));
 }
 
+/** How far a zero is usually off, input unit. */
 export const zeroes = (of: Case) => normal(0, drift(of, 'zeroPercent') * of.span);
+/** How far a gain is usually off, share. */
 export const gains = (of: Case) => normal(0, drift(of, 'gainPercent'));

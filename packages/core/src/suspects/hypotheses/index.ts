@@ -17,7 +17,7 @@ import {
   resistors,
   rubbing,
 } from './instrument';
-import { doubled, limits, misplaced, neighbours, rangeVariants } from './ranges';
+import { doubled, limits, misplaced, neighbouringRanges, rangeVariants } from './ranges';
 import { airVariants, leaks, references, settling } from './surroundings';
 import { SUSPICIONS, type Suspicion } from './suspicions';
 import { headOfMetre, otherUnits, unitVariants, waterUnits } from './units';
@@ -41,7 +41,7 @@ const variantsOf = (of: Case): Readonly<Record<Suspicion, () => readonly Variant
   'water reference': () => (of.unit === null ? [] : unitVariants(of, waterUnits(of.unit))),
   unit: () => (of.unit === null ? [] : unitVariants(of, otherUnits(of.unit))),
   range: () => rangeVariants(of),
-  'neighbouring range': () => neighbours(of),
+  'neighbouring range': () => neighbouringRanges(of),
   'root missing': () =>
     of.isRoot ? alone({ parameters: [], condition: () => ({ transfers: [LINEAR] }) }) : [],
   'root doubled': () => (of.isRoot ? doubled(of) : []),

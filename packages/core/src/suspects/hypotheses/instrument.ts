@@ -20,6 +20,7 @@ export function gainVariants(of: Case): Variant[] {
   return of.unit === null ? alone(ofSpan) : alike([ofSensor, ofSpan]);
 }
 
+/** An output stage whose zero is off, share of its span. */
 export function outputZeroes(of: Case): Variant[] {
   return alone({
     parameters: [normal(0, drift(of, 'zeroPercent'))],
@@ -27,6 +28,7 @@ export function outputZeroes(of: Case): Variant[] {
   });
 }
 
+/** An output stage whose gain is off: about its low end, or about true zero. */
 export function outputGains(of: Case): Variant[] {
   const parameters = [gains(of)];
   return alike([
@@ -36,6 +38,7 @@ export function outputGains(of: Case): Variant[] {
   ]);
 }
 
+/** Friction, in the input unit: free at the first reading, or come to from its direction. */
 export function rubbing(of: Case): Variant[] {
   return alike(
     [true, false].map((isFreeAtFirst) => ({
@@ -45,6 +48,7 @@ export function rubbing(of: Case): Variant[] {
   );
 }
 
+/** A line that is bent, as a bow or a wave, share of span. */
 export function bends(of: Case): Variant[] {
   const parameters = [normal(0, 2.5 * of.limit)];
   return alike([
@@ -53,6 +57,7 @@ export function bends(of: Case): Variant[] {
   ]);
 }
 
+/** A display scaled otherwise: as something known, or by any factor. */
 export function displayVariants(of: Case): Variant[] {
   const { display, readings, range } = of;
   if (display === undefined || readings.every(({ shown }) => shown === undefined)) return [];
@@ -79,6 +84,7 @@ export function displayVariants(of: Case): Variant[] {
   ];
 }
 
+/** Another resistor than it should be: one that is made, or any a little off. */
 export function resistors(of: Case): Variant[] {
   const { resistorOhm } = of;
   if (resistorOhm === undefined) return [];

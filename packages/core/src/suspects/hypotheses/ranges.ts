@@ -17,6 +17,7 @@ function roundValues(urv: number): number[] {
     .map((value) => Math.sign(urv) * value);
 }
 
+/** Any other range, and round ones before others where it begins at nothing. */
 export function rangeVariants(of: Case): Variant[] {
   const { lrv, urv } = of.range;
   const free: Variant[] = [
@@ -41,7 +42,8 @@ export function rangeVariants(of: Case): Variant[] {
   ];
 }
 
-export function neighbours(of: Case): Variant[] {
+/** A range that is known from elsewhere. */
+export function neighbouringRanges(of: Case): Variant[] {
   const { neighbours = [] } = of;
   return alike(
     neighbours.map(({ name, range }) => ({
@@ -52,6 +54,7 @@ export function neighbours(of: Case): Variant[] {
   );
 }
 
+/** A square root where none should be, or at the display instead of the output. */
 export function misplaced(of: Case): Variant[] {
   const { readings, range } = of;
   const root = { kind: 'square-root' } as const;
@@ -68,6 +71,7 @@ export function misplaced(of: Case): Variant[] {
   ]);
 }
 
+/** The square root taken twice. */
 export function doubled(of: Case): Variant[] {
   const own = transferOf(of.range);
   // Where the display takes one of them, it reads right.
@@ -79,6 +83,7 @@ export function doubled(of: Case): Variant[] {
   );
 }
 
+/** An output that goes no further than a limit. */
 export function limits(of: Case): Variant[] {
   const { outputLow, outputHigh } = of.range;
   const span = outputHigh - outputLow;

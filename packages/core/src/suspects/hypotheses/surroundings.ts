@@ -9,6 +9,7 @@ const AIR_SPREAD_PA = 4000;
 /** A barometer that was read may stand in another room. */
 const READ_AIR_SPREAD_PA = 150;
 
+/** Gauge for absolute, or the other way: off by the air, in the input unit. */
 export function airVariants(of: Case): Variant[] {
   const { inputUnit, pressureKind, barometer } = of;
   if (inputUnit === null) return [];
@@ -33,6 +34,7 @@ export function leaks(of: Case): Variant[] {
   ]);
 }
 
+/** Read before it had settled: a lag of its own, or of the line. */
 export function settling(of: Case): Variant[] {
   const [mean = 0] = dwellsOf(of.readings);
   const parameters = [logNormal(Math.max(mean, 1e-3) / 2.5, 0.5), logNormal(1, 0.3)];
@@ -42,6 +44,7 @@ export function settling(of: Case): Variant[] {
   ]);
 }
 
+/** A reference whose gain or zero is off. */
 export function references(of: Case): Variant[] {
   const { readings } = of;
   // A signal was read by the same meter at both ends of what lies between.

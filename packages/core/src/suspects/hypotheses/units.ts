@@ -7,11 +7,12 @@ import { alike, type Case } from './case';
 const WATER_KG_PER_M3 = 1000;
 const GRAVITY = 9.80665;
 
+/** Pascals in a unit. */
+export const factorOf = (unit: PressureUnit): number => toNumber(PRESSURE_UNITS[unit].factor);
+
 /** Head of a metre of a liquid in the input unit. */
 export const headOfMetre = (unit: PressureUnit, densityKgPerM3 = WATER_KG_PER_M3): number =>
-  (densityKgPerM3 * GRAVITY) / toNumber(PRESSURE_UNITS[unit].factor);
-
-export const factorOf = (unit: PressureUnit): number => toNumber(PRESSURE_UNITS[unit].factor);
+  (densityKgPerM3 * GRAVITY) / factorOf(unit);
 
 /** A column of water of another temperature with the same length. */
 export function waterUnits(unit: PressureUnit): PressureUnit[] {
@@ -33,6 +34,7 @@ const FARTHEST_UNIT = 30;
 /** Nearer than this nobody could tell them apart. */
 const NEAREST_UNIT = 0.0004;
 
+/** Units that one may stand in by mistake; of those that look alike the first. */
 export function otherUnits(unit: PressureUnit): PressureUnit[] {
   const water = new Set(waterUnits(unit));
   const factors = new Set<string>();
@@ -48,6 +50,7 @@ export function otherUnits(unit: PressureUnit): PressureUnit[] {
   });
 }
 
+/** A range set up in another unit than it says. */
 export function unitVariants(of: Case, units: readonly PressureUnit[]): Variant[] {
   const { range, inputUnit } = of;
   if (inputUnit === null) return [];
