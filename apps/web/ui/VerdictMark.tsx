@@ -27,6 +27,8 @@ export function VerdictMark({
         alignItems: 'center',
         gap: 0.75,
         whiteSpace: { xs: 'normal', sm: 'nowrap' },
+        // The shape says it where colours do not, and keeps its size beside two lines.
+        '& svg': { flexShrink: 0 },
       }}
     >
       <svg
