@@ -97,7 +97,7 @@ async function checkTypes(): Promise<Count> {
 const FLOORS = ['--config', '.dependency-cruiser.cjs', 'packages', 'apps', 'demo', 'e2e', 'scripts'];
 
 async function checkForm(): Promise<Count> {
-  const format = await check('format', () => tool('prettier', '--check', '--log-level', 'warn', '.'));
+  const format = await check('format', () => tool('oxfmt', '--check'));
   return sumOf([format, await check('floors', () => tool('depcruise', ...FLOORS))]);
 }
 

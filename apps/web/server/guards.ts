@@ -86,7 +86,8 @@ async function benchOf(asked: Asked): Promise<string | null> {
 
 /** Who asks, or why nobody is let through. */
 export type Seen =
-  { readonly refused: Response } | { readonly refused: null; readonly person: Person | null };
+  | { readonly refused: Response }
+  | { readonly refused: null; readonly person: Person | null };
 
 /** Looks at a request before anything is done for it. */
 export async function guard(asked: Asked): Promise<Seen> {

@@ -27,7 +27,13 @@ export interface PortValue {
 }
 
 export type PortState =
-  'measuring' | 'controlling' | 'holding' | 'vented' | 'fixed current' | 'alarm' | 'away';
+  | 'measuring'
+  | 'controlling'
+  | 'holding'
+  | 'vented'
+  | 'fixed current'
+  | 'alarm'
+  | 'away';
 
 /** What can be read of an instrument's settings over a link; null is what it does not say. */
 export interface ReadSetup {

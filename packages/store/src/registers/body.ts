@@ -8,9 +8,9 @@ import { z } from 'zod';
 
 /** Newton metres in the units that a plant's wrenches are marked in (exact: 0.3048 m, 4.4482216152605 N). */
 export const TORQUE_UNITS = {
-  'N·m': 1,
-  'lbf·ft': 1 / (0.3048 * 4.4482216152605),
-  'lbf·in': 12 / (0.3048 * 4.4482216152605),
+  N·m: 1,
+  lbf·ft: 1 / (0.3048 * 4.4482216152605),
+  lbf·in: 12 / (0.3048 * 4.4482216152605),
 } as const;
 export type TorqueUnit = keyof typeof TORQUE_UNITS;
 

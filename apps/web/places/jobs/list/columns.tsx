@@ -8,7 +8,15 @@ import { VerdictMark } from '@/ui/VerdictMark';
 import { REASON_WORD, STAGE_WORD } from '../words';
 
 export type JobKey =
-  JobQuery['sort'] | 'service' | 'area' | 'reason' | 'stage' | 'found' | 'left' | 'who' | 'end';
+  | JobQuery['sort']
+  | 'service'
+  | 'area'
+  | 'reason'
+  | 'stage'
+  | 'found'
+  | 'left'
+  | 'who'
+  | 'end';
 
 export const JOB_COLUMNS: readonly ListColumn<JobLine, JobKey>[] = [
   {

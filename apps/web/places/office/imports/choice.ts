@@ -24,7 +24,9 @@ export interface Found {
 }
 
 export type Line =
-  { readonly done: number; readonly of: number } | { readonly found: Found } | { readonly error: string };
+  | { readonly done: number; readonly of: number }
+  | { readonly found: Found }
+  | { readonly error: string };
 
 export type Wanted = 'check' | 'good rows' | 'all or none';
 
