@@ -1,5 +1,6 @@
 /** How fast entries may come while the database that counts them for all servers is away: each process counts by itself. */
 import type { IncomingMessage } from 'node:http';
+import { setTimeout as sleep } from 'node:timers/promises';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import { ADDRESS_HEADER, askedOfNode } from './asked';
 import { tooFast } from './rate';
@@ -54,4 +55,14 @@ it('somebody known has three hundred, wherever they come from, and takes none fr
   const enter = () => tooFast(from(address((sent += 1)), '/jobs/1'), 'person 7');
   expect(await letBy(320, enter)).toBe(300);
   expect(await tooFast(from('10.0.1.1', '/jobs/1'), 'person 8')).toBeNull();
+});
+
+it('no more of somebody known are let by where all come at once, or while what was let by is being counted', async () => {
+  const enter = () => tooFast(from('10.0.2.1', '/jobs/1'), 'person 9');
+  const letByAtOnce = async (count: number) =>
+    (await Promise.all(Array.from({ length: count }, enter))).filter((refused) => refused === null).length;
+  expect(await letByAtOnce(200)).toBe(200);
+  await sleep(300);
+  expect(await letByAtOnce(200)).toBe(100);
+  expect(await letByAtOnce(50)).toBe(0);
 });

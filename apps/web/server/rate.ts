@@ -57,19 +57,35 @@ const isLeft = (counted: Promise<unknown>): Promise<boolean> =>
     () => false,
   );
 
-/** Whether somebody known may go on; where the count of all says no, the next one has to wait for it. */
+/** What was let by here and is not in the count of all yet, by person or bench. */
+const untold = new Map<string, number>();
+/** Several entries are counted at once: a statement for each would cost as much as keeping a third of it. */
+const TELL_AFTER_MS = 200;
+
+/**
+ * Adds to the count of all what was let by since, and entries that wait to hear what it says; where that is no, those after
+ * them wait too.
+ */
+async function tell(key: string, waiting: 0 | 1): Promise<boolean> {
+  const points = waiting + (untold.get(key) ?? 0);
+  untold.delete(key);
+  try {
+    if (points > 0) await writes.consume(key, points);
+    return true;
+  } catch (why) {
+    const leftS = why instanceof RateLimiterRes ? Math.ceil(why.msBeforeNext / 1000) : WINDOW_S;
+    // None at all would be for ever.
+    await share.block(key, Math.max(1, leftS));
+    return false;
+  }
+}
+
+/** Whether somebody known may go on: by the share of this process at once, beyond it by the count of all. */
 async function mayWrite(key: string): Promise<boolean> {
-  // Heard at once, also where nobody waits for it: a refusal without a listener would end the process.
-  const counted = writes.consume(key).then(
-    () => true,
-    async (why: unknown) => {
-      const leftS = why instanceof RateLimiterRes ? Math.ceil(why.msBeforeNext / 1000) : WINDOW_S;
-      // None at all would be for ever.
-      await share.block(key, Math.max(1, leftS));
-      return false;
-    },
-  );
-  return (await isLeft(share.consume(key))) || counted;
+  if (!(await isLeft(share.consume(key)))) return tell(key, 1);
+  if (!untold.has(key)) setTimeout(() => void tell(key, 0), TELL_AFTER_MS).unref();
+  untold.set(key, (untold.get(key) ?? 0) + 1);
+  return true;
 }
 
 /**
