@@ -4,7 +4,7 @@ import type { Queryable } from '../db/database';
 import type { Actor } from '../people/actor';
 import { CONFIGURATION_COLUMNS, RANGE_PARTS, SETTING_KEYS } from '../registers/configuration';
 import { columnsOf, keysOf, rowOf } from '../registers/fields';
-import { insertInstruments } from '../registers/instruments';
+import { insertInstruments, instrumentRows } from '../registers/instruments';
 import { addCertificate } from '../registers/certificates';
 import { addStandard, findStandard, keepModule } from '../registers/references';
 import { StoreError } from '../db/errors';
@@ -16,24 +16,27 @@ const RANGE_ROW = rowOf(CONFIGURATION_COLUMNS);
 const RANGE_COLUMNS = columnsOf(CONFIGURATION_COLUMNS);
 const RANGE_VALUES = keysOf(CONFIGURATION_COLUMNS);
 
-async function addInstruments(
-  tx: Queryable,
-  actor: Actor,
-  rows: readonly RowsOf['instruments'][],
-): Promise<void> {
-  const ids = await insertInstruments(
-    tx,
-    rows.map(({ instrument }) => instrument),
+/** Rows that are ready to be sent. */
+type Write = () => Promise<void>;
+
+/** Instruments and their ranges go on their way together: PostgreSQL takes the ranges up as soon as it has the instruments. */
+function instruments(tx: Queryable, actor: Actor, rows: readonly RowsOf['instruments'][]): Write {
+  const entries = instrumentRows(rows.map(({ instrument }) => instrument));
+  const ranges = JSON.stringify(
+    rows.map(({ instrument, configuration }) => ({ tag: instrument.tag, ...configuration })),
   );
-  await tx.query(
-    `insert into configuration (instrument_id, version, ${RANGE_COLUMNS}, made_by, made_at)
-     select id, 1, ${RANGE_VALUES}, $2, $3 from json_to_recordset($1) as entry (id bigint, ${RANGE_ROW})`,
-    [
-      JSON.stringify(rows.map(({ configuration }, index) => ({ id: ids[index], ...configuration }))),
-      actor.personId,
-      actor.at,
-    ],
-  );
+  return async () => {
+    const both = await Promise.allSettled([
+      insertInstruments(tx, entries),
+      tx.query(
+        `insert into configuration (instrument_id, version, ${RANGE_COLUMNS}, made_by, made_at)
+         select instrument.id, 1, ${RANGE_VALUES}, $2, $3
+         from json_to_recordset($1) as entry (tag text, ${RANGE_ROW}) join instrument using (tag)`,
+        [ranges, actor.personId, actor.at],
+      ),
+    ]);
+    for (const one of both) if (one.status === 'rejected') throw one.reason;
+  };
 }
 
 /** A range from a file, with the settings of the version before where the file leaves them as they are. */
@@ -143,25 +146,28 @@ export class Taking {
    * @throws whatever the rows of before could not be written for
    */
   async take(rows: readonly RowsOf[ImportKind][]): Promise<void> {
+    // What PostgreSQL reads is made ready while it is still busy with the rows of before.
+    const write = this.writeOf(rows);
     await this.writing;
-    this.writing = this.write(rows);
+    this.writing = write();
     // Heard by whoever waits next; until then nobody does.
     this.writing.catch(() => undefined);
   }
 
-  private async write(rows: readonly RowsOf[ImportKind][]): Promise<void> {
+  private writeOf(rows: readonly RowsOf[ImportKind][]): Write {
     const { tx, actor, file } = this;
     switch (file.kind) {
       case 'instruments':
-        return addInstruments(tx, actor, rows as RowsOf['instruments'][]);
+        return instruments(tx, actor, rows as RowsOf['instruments'][]);
       case 'configurations':
-        this.due.push(...(await insertConfigurations(tx, actor, rows as RowsOf['configurations'][])));
-        return;
+        return async () => {
+          this.due.push(...(await insertConfigurations(tx, actor, rows as RowsOf['configurations'][])));
+        };
       case 'results':
         for (const { instrumentId } of rows as RowsOf['results'][]) this.touched.add(instrumentId);
-        return insertResults(tx, file.id, rows as RowsOf['results'][]);
+        return () => insertResults(tx, file.id, rows as RowsOf['results'][]);
       case 'references':
-        return insertReferences(tx, actor, rows as RowsOf['references'][]);
+        return () => insertReferences(tx, actor, rows as RowsOf['references'][]);
     }
   }
 

@@ -52,7 +52,7 @@ export interface Progress {
   readonly of: number;
 }
 
-const STEP = 250;
+const STEP = 100;
 
 /** Good rows that are handed on at once; more a statement would gain nothing and hold more memory. */
 const LOT = 2500;

@@ -97,15 +97,17 @@ const COLUMNS = columnsOf(ALL_INSTRUMENT_FIELDS);
 const KEYS = keysOf(ALL_INSTRUMENT_FIELDS);
 const ROW = rowOf(ALL_INSTRUMENT_FIELDS);
 
-/** Writes entries that were checked, and gives their numbers in the same order. */
-export async function insertInstruments(tx: Queryable, entries: readonly NewInstrument[]): Promise<number[]> {
-  const rows = await tx.query<{ id: number; tag: string }>(
-    `insert into instrument (${COLUMNS}) select ${KEYS} from json_to_recordset($1) as entry (${ROW})
-     returning id, tag`,
-    [JSON.stringify(entries.map(flatEntry))],
+/** Entries that were checked, as the statement reads them that writes them. */
+export const instrumentRows = (entries: readonly NewInstrument[]): string =>
+  JSON.stringify(entries.map(flatEntry));
+
+/** Writes `instrumentRows`, and gives their numbers. */
+export async function insertInstruments(tx: Queryable, rows: string): Promise<number[]> {
+  const written = await tx.query<{ id: number }>(
+    `insert into instrument (${COLUMNS}) select ${KEYS} from json_to_recordset($1) as entry (${ROW}) returning id`,
+    [rows],
   );
-  const ids = new Map(rows.map(({ id, tag }) => [tag, id]));
-  return entries.map(({ tag }) => ids.get(tag) ?? 0);
+  return written.map(({ id }) => id);
 }
 
 async function requireParts(tx: Queryable, { bodyId, procedureId }: NewInstrument): Promise<void> {
@@ -130,7 +132,7 @@ export async function addInstrument(
   await requireParts(tx, entry);
   await checkInterval(tx, actor, null, entry);
   const [id = 0] = await refuseTaken({ what: 'instrument', name: entry.tag }, () =>
-    insertInstruments(tx, [entry]),
+    insertInstruments(tx, instrumentRows([entry])),
   );
   await appendToTrail(tx, actor, {
     act: 'add instrument',
