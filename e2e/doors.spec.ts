@@ -1,4 +1,5 @@
 /** What stands at the doors: strangers, hostile requests, a database that is away. */
+import { randomUUID } from 'node:crypto';
 import { expect, test } from './support/works';
 
 const uncertain = (name: string) => ({
@@ -84,6 +85,58 @@ test('entries from other pages are refused, also where a browser says only its o
   expect((await post({ origin: 'http://evil.invalid' })).status).toBe(403);
   expect((await post({ 'sec-fetch-site': 'cross-site' })).status).toBe(403);
   expect((await post({ origin: works.url })).status).not.toBe(403);
+});
+
+test('a reading is kept by a session only while it stands, also just after one was kept by it', async ({
+  works,
+}) => {
+  const cookie = await works.cookieOf('Technician A');
+  const [run] = await works.query<{ id: string; position: string }>(
+    `select run.id, 1 + (select max(position) from reading where run_id = run.id) as position
+     from run join job on job.id = job_id where stage = 'as-found' and kind = 'as-found'
+       and exists (select from reading where run_id = run.id)`,
+  );
+  const send = (output: string, supersedes: number | null, headers: Record<string, string> = {}) =>
+    fetch(`${works.url}/api/v1/runs/${run?.id}/readings`, {
+      method: 'POST',
+      headers: { cookie, 'content-type': 'application/json', ...headers },
+      body: JSON.stringify({
+        position: Number(run?.position),
+        clientKey: randomUUID(),
+        appliedText: '2',
+        appliedAs: 'set',
+        outputText: output,
+        supersedes,
+        desk: randomUUID(),
+      }),
+    });
+  await works.query('delete from desk');
+  const first = await send('12.01', null);
+  expect(first.status, await first.clone().text()).toBe(201);
+  const { id } = (await first.json()) as { id: number };
+  const second = await send('12.02', id);
+  expect(second.status).toBe(201);
+  const last = ((await second.json()) as { id: number }).id;
+  expect((await send('12.03', last, { 'sec-fetch-site': 'cross-site' })).status).toBe(403);
+
+  // The server has seen the session a moment ago; what writes looks for itself.
+  await works.query(`update person set must_change_password = true where name = 'Technician A'`);
+  expect(await (await send('12.03', last)).json()).toMatchObject({
+    status: 403,
+    title: 'Change your password',
+  });
+  await works.query(
+    `update person set must_change_password = false, role = 'auditor' where name = 'Technician A'`,
+  );
+  expect(await (await send('12.03', last)).json()).toMatchObject({ status: 403, title: 'Not kept' });
+  await works.query(`update person set role = 'technician' where name = 'Technician A'`);
+  expect((await send('12.03', last)).status).toBe(201);
+  await works.query('delete from session');
+  expect(await (await send('12.04', last)).json()).toMatchObject({ status: 401, title: 'Not signed in' });
+  const kept = await works.query<{ text: string }>(
+    `select output_text as text from reading where run_id = ${run?.id} and position = ${run?.position} order by id`,
+  );
+  expect(kept.map(({ text }) => text)).toEqual(['12.01', '12.02', '12.03']);
 });
 
 test('a large body is refused before it is read, by who may send such', async ({ works }) => {

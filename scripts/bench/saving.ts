@@ -76,7 +76,7 @@ export async function benchSaving(): Promise<void> {
           name: 'saving a reading in the store',
           act: async () => {
             const actor = { personId: desk.personId, at: new Date(), today: '2026-01-01' };
-            last.id = (await db.transaction((tx) => saveReading(tx, actor, desk.runId, reading()))).id;
+            last.id = (await db.statement((one) => saveReading(one, actor, desk.runId, reading()))).id;
           },
         },
         {

@@ -30,8 +30,12 @@ function offsetAt(at: Date, zone: string): number {
   return offset;
 }
 
-const atSite = (at: Date): Dayjs =>
-  kept.barysZone === undefined ? dayjs(at) : dayjs(at).utcOffset(offsetAt(at, kept.barysZone));
+const offsetHere = (at: Date): number =>
+  kept.barysZone === undefined ? -at.getTimezoneOffset() : offsetAt(at, kept.barysZone);
+
+const atSite = (at: Date): Dayjs => dayjs(at).utcOffset(offsetHere(at));
+/** As ISO 8601 has it, but for the offset: every entry asks for its day and its clock. */
+const isoAtSite = (at: Date): string => new Date(at.getTime() + offsetHere(at) * 60_000).toISOString();
 
 /**
  * A moment of a day where the site is.
@@ -45,12 +49,12 @@ export const momentAt = (day: string, clock: string): Date =>
   ).toDate();
 
 /** ISO date where the site is. */
-export const localDate = (at: Date): string => atSite(at).format('YYYY-MM-DD');
+export const localDate = (at: Date): string => isoAtSite(at).slice(0, 10);
 /** @param date a moment, or a day as ISO date, which is the same everywhere */
 export const showDate = (date: Date | string): string =>
   (typeof date === 'string' ? dayjs(date) : atSite(date)).format('D MMM YYYY');
 export const showMoment = (at: Date): string => atSite(at).format('D MMM YYYY, HH:mm');
-export const showClock = (at: Date): string => atSite(at).format('HH:mm:ss');
+export const showClock = (at: Date): string => isoAtSite(at).slice(11, 19);
 
 /** How a due date stands to today, in words. */
 export function dueInWords(dueOn: string, today: string): string {

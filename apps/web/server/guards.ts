@@ -89,8 +89,11 @@ export type Seen =
   | { readonly refused: Response }
   | { readonly refused: null; readonly person: Person | null };
 
-/** Looks at a request before anything is done for it. */
-export async function guard(asked: Asked): Promise<Seen> {
+/**
+ * Looks at a request before anything is done for it.
+ * @param known who asks, where what is done makes sure of them by itself
+ */
+export async function guard(asked: Asked, known: Person | null = null): Promise<Seen> {
   const isEntry = !isSafe(asked);
   if (isEntry && isFromElsewhere(asked))
     return {
@@ -100,9 +103,9 @@ export async function guard(asked: Asked): Promise<Seen> {
         detail: 'Barys only takes entries made on its own pages.',
       }),
     };
-  let person: Person | null = null;
-  let who: string | null = null;
-  if (!WITHOUT_DATABASE.test(asked.pathname))
+  let person = known;
+  let who = person === null ? null : `person ${person.id}`;
+  if (person === null && !WITHOUT_DATABASE.test(asked.pathname))
     try {
       if (asked.session === undefined) await database().query('select 1');
       else person = await personOfSession(database(), asked.session, new Date());
@@ -119,14 +122,19 @@ export async function guard(asked: Asked): Promise<Seen> {
 }
 
 /** Headers of every answer. */
+export const secureHeaders = (): Readonly<Record<string, string>> => ({
+  'x-content-type-options': 'nosniff',
+  'referrer-policy': 'same-origin',
+  'x-frame-options': 'DENY',
+  'permissions-policy': 'camera=(), microphone=(), geolocation=()',
+  'cross-origin-opener-policy': 'same-origin',
+  ...(process.env['BARYS_TLS'] === '1'
+    ? { 'strict-transport-security': 'max-age=31536000; includeSubDomains' }
+    : {}),
+});
+
 export function secure(headers: Headers): void {
-  headers.set('x-content-type-options', 'nosniff');
-  headers.set('referrer-policy', 'same-origin');
-  headers.set('x-frame-options', 'DENY');
-  headers.set('permissions-policy', 'camera=(), microphone=(), geolocation=()');
-  headers.set('cross-origin-opener-policy', 'same-origin');
-  if (process.env['BARYS_TLS'] === '1')
-    headers.set('strict-transport-security', 'max-age=31536000; includeSubDomains');
+  for (const [name, value] of Object.entries(secureHeaders())) headers.set(name, value);
 }
 
 /** Data holds no script that a nonce would be for, and is not to be taken for a page. */

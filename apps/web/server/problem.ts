@@ -1,4 +1,5 @@
 /** What an error is answered with. */
+import { z } from 'zod';
 import { isDatabaseAway, isDiskFull, isNeverKept, StoreError, type Refusal } from '@barys/store/db';
 import { answerTo, DISK_FULL, log } from './answerTo';
 import { COME_AGAIN_S, notNow, problemDetails } from './problem-details';
@@ -37,6 +38,13 @@ export function problemResponse(error: unknown): Response {
     ...(known?.field === undefined ? {} : { more: { field: known.field } }),
   });
 }
+
+/** Of an answer of a line, which is not worth packing: that would cost more than it takes to send. */
+export const UNPACKED = { 'cache-control': 'no-store, no-transform' };
+
+/** The same for a request whose body is JSON: one that is none is an entry that cannot be read. */
+export const problemOfBody = (error: unknown): Response =>
+  problemResponse(error instanceof SyntaxError ? new z.ZodError([]) : error);
 
 /** A PDF that the browser keeps under a name. */
 export const pdfResponse = (pdf: Buffer, name: string): Response =>

@@ -1,7 +1,8 @@
 import { randomUUID } from 'node:crypto';
-import { beforeAll, describe, expect, it } from 'vitest';
+import { beforeAll, describe, expect, it, vi } from 'vitest';
 import { asFoundRun, loadJob } from '../src/jobs/file';
 import { finishRun } from '../src/jobs/decide';
+import { ROLES, requireWorker } from '../src/people/people';
 import { saveReading } from '../src/runs/reading';
 import { closeOpenJobs, jobAtAsFound, openWorks, reading } from './works';
 
@@ -76,6 +77,29 @@ describe('a reading', () => {
     expect((await standing())?.readings.filter(({ position }) => position === 5)).toHaveLength(1);
   });
 
+  it('sent twice at the same moment is kept once, and both are answered alike', async () => {
+    const entry = reading(7, '12.011');
+    const [first, ...others] = await Promise.all(Array.from({ length: 6 }, () => save({ ...entry })));
+    expect(others).toEqual(others.map(() => first));
+    expect((await standing())?.readings.filter(({ position }) => position === 7)).toHaveLength(1);
+  });
+
+  it('that waited for somebody who ended the run is refused', async () => {
+    const waiting = await base.owner.transaction(async (tx) => {
+      await tx.query(`update job set stage = 'judge' where id = $1`, [jobId]);
+      const saving = save(reading(8, '8.011')).catch((error: unknown) => error);
+      await vi.waitFor(async () => {
+        const waits = await base.owner.query(`select from pg_stat_activity where wait_event_type = 'Lock'
+          and query like '%with standing as%' and datname = current_database()`);
+        expect(waits).toHaveLength(1);
+      });
+      return { saving };
+    });
+    expect(String(await waiting.saving)).toContain('The job is at judge');
+    await base.owner.query(`update job set stage = 'as-found' where id = $1`, [jobId]);
+    expect((await standing())?.readings.some(({ position }) => position === 8)).toBe(false);
+  });
+
   it('needs a number, a point of the run, and a run', async () => {
     await expect(save(reading(6, '16.0.1'))).rejects.toThrow('more than one decimal sign');
     await expect(save(reading(10, '4.0'))).rejects.toThrow('The run has no point 10');
@@ -98,6 +122,84 @@ describe('a reading', () => {
     expect(await count()).toBe(before);
     expect((await standing())?.readings.some(({ position }) => position === 6)).toBe(false);
   });
+});
+
+describe('a reading by a session that nobody has made sure of', () => {
+  const HOUR_MS = 3_600_000;
+  const count = async () => (await base.owner.query('select from reading')).length;
+
+  it('is kept while the session stands, and is that of its person only', async () => {
+    const { technician, colleague } = works;
+    const session = randomUUID();
+    await base.owner.query(
+      `insert into session (token_hash, person_id, created_at, expires_at, seen_at)
+       values (sha256($1), $2, $3, $3::timestamptz + interval '1 day', $3)`,
+      [session, technician.personId, technician.at],
+    );
+    const { id } = await save(reading(9, '4.011'), { ...technician, session });
+    expect((await standing())?.readings.find(({ position }) => position === 9)?.id).toBe(id);
+
+    const before = await count();
+    const next = () => reading(9, '4.012', { supersedes: id });
+    const unknown = 'Sign in';
+    const later = (hours: number) => new Date(technician.at.getTime() + hours * HOUR_MS);
+    // A shift without use, and its end.
+    for (const actor of [
+      { ...colleague, session },
+      { ...technician, session: `${session}x` },
+      { ...technician, session: '' },
+      { ...technician, session, at: later(13) },
+    ])
+      await expect(save(next(), actor)).rejects.toThrow(unknown);
+    await base.owner.query('delete from session where person_id = $1', [technician.personId]);
+    await expect(save(next(), { ...technician, session })).rejects.toThrow(unknown);
+    // Nor is one that is there already told to whoever has no session.
+    const [there] = await base.owner.query<{ key: string }>(
+      'select client_key as key from reading where id = $1',
+      [id],
+    );
+    await expect(
+      save(reading(9, '4.011', { clientKey: there?.key ?? '' }), { ...technician, session }),
+    ).rejects.toThrow(unknown);
+    expect(await count()).toBe(before);
+  });
+});
+
+describe('who may enter', () => {
+  it.each(
+    ROLES.flatMap((role) =>
+      [true, false].flatMap((isActive) =>
+        [true, false].map((mustChange) => ({ role, isActive, mustChange })),
+      ),
+    ),
+  )(
+    'is told alike by the statement that writes and by a look before it: $role, active $isActive, password to change $mustChange',
+    async ({ role, isActive, mustChange }) => {
+      const [person] = await base.owner.query<{ id: number }>(
+        `insert into person (name, role, is_active, must_change_password) values ($1, $2, $3, $4) returning id`,
+        [randomUUID(), role, isActive, mustChange],
+      );
+      const actor = { ...works.technician, personId: person?.id ?? 0 };
+      const end = new Error('kept');
+      const saidBy = (act: () => Promise<unknown>) =>
+        act().then(
+          () => 'allowed',
+          (error: unknown) => (error === end ? 'allowed' : String(error)),
+        );
+      const entry = reading(8, '8.011');
+      const look = await saidBy(() => requireWorker(base.app, actor));
+      const written = await saidBy(() =>
+        base.app.transaction(async (tx) => {
+          await saveReading(tx, actor, runId, entry);
+          throw end;
+        }),
+      );
+      expect(written).toBe(look);
+      // Alone, the statement keeps nothing of whom it refuses.
+      if (look !== 'allowed') await expect(saveReading(base.app, actor, runId, entry)).rejects.toThrow();
+      expect((await standing())?.readings.some(({ position }) => position === 8)).toBe(false);
+    },
+  );
 });
 
 describe('the database itself', () => {

@@ -23,7 +23,6 @@ import { CoreError } from '@barys/core/errors';
 import { z } from 'zod';
 import { database } from '@/server/database';
 import { moment } from '@/server/moment';
-import { problemResponse } from '@/server/problem';
 
 const beatSchema = z.object({
   values: z.array(benchValueSchema).max(200),
@@ -65,31 +64,29 @@ async function hear(bench: Bench, { id, answer }: AnswerOfLink): Promise<void> {
   }
 }
 
-/** @param token that it came with; null where it came with none */
-export async function beatOfLink(token: string | null, body: () => Promise<unknown>): Promise<Response> {
-  try {
-    const now = new Date();
-    const bench = token === null ? null : await benchOfToken(database(), token, now);
-    if (bench === null) throw new StoreError({ code: 'unknown-person' });
-    const { values, taken, answers, state } = beatSchema.parse(await body());
-    const refused: { clientKey: string; words: string }[] = [];
-    for (const one of taken) {
-      const words = await refusalOf(bench, one);
-      if (words !== null) refused.push({ clientKey: one.clientKey, words });
-    }
-    for (const one of answers) await hear(bench, one);
-    const answer = await database().transaction(async (tx): Promise<BeatAnswer> => {
-      await keepValues(tx, bench, values, now);
-      if (state !== null) await keepState(tx, bench, state, now);
-      return {
-        refused,
-        task: await assignmentOf(tx, bench, now),
-        ends: await endsOf(tx, bench),
-        requests: await takeRequests(tx, bench, now),
-      };
-    });
-    return Response.json(answer, { headers: { 'cache-control': 'no-store, no-transform' } });
-  } catch (error) {
-    return problemResponse(error instanceof SyntaxError ? new z.ZodError([]) : error);
+/**
+ * @param token that it came with; null where it came with none
+ * @throws what `problemOfBody` answers
+ */
+export async function beatOfLink(token: string | null, body: () => Promise<unknown>): Promise<BeatAnswer> {
+  const now = new Date();
+  const bench = token === null ? null : await benchOfToken(database(), token, now);
+  if (bench === null) throw new StoreError({ code: 'unknown-person' });
+  const { values, taken, answers, state } = beatSchema.parse(await body());
+  const refused: { clientKey: string; words: string }[] = [];
+  for (const one of taken) {
+    const words = await refusalOf(bench, one);
+    if (words !== null) refused.push({ clientKey: one.clientKey, words });
   }
+  for (const one of answers) await hear(bench, one);
+  return database().transaction(async (tx) => {
+    await keepValues(tx, bench, values, now);
+    if (state !== null) await keepState(tx, bench, state, now);
+    return {
+      refused,
+      task: await assignmentOf(tx, bench, now),
+      ends: await endsOf(tx, bench),
+      requests: await takeRequests(tx, bench, now),
+    };
+  });
 }

@@ -55,6 +55,8 @@ export interface Queryable {
 export interface Database extends Queryable {
   /** Runs an act whole or not at all; again, where another one was in its way and PostgreSQL ended this one. */
   transaction<T>(act: (tx: Queryable) => Promise<T>): Promise<T>;
+  /** The same for an act that writes in one statement, which is a transaction by itself. */
+  statement<T>(act: (db: Queryable) => Promise<T>): Promise<T>;
   /** A view of one moment, for reading over more than one query; it holds a connection until it is ended. */
   snapshot(): Promise<Queryable & { end(): Promise<void> }>;
   close(): Promise<void>;
@@ -119,17 +121,20 @@ export function openDatabase(url: string, as: 'application' | 'owner' = 'applica
       client.release(broken);
     }
   };
+  const again = async <T>(act: () => Promise<T>): Promise<T> => {
+    for (let run = 1; ; run += 1)
+      try {
+        return await act();
+      } catch (error) {
+        if (!isInTheWay(error) || run === MOST_RUNS) throw error;
+        await sleep(run * 20 * (1 + Math.random()));
+      }
+  };
+  const whole = queryable(pool);
   return {
-    ...queryable(pool),
-    async transaction(act) {
-      for (let run = 1; ; run += 1)
-        try {
-          return await once(act);
-        } catch (error) {
-          if (!isInTheWay(error) || run === MOST_RUNS) throw error;
-          await sleep(run * 20 * (1 + Math.random()));
-        }
-    },
+    ...whole,
+    transaction: (act) => again(() => once(act)),
+    statement: (act) => again(() => act(whole)),
     async snapshot() {
       const client = await pool.connect();
       try {

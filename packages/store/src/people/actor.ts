@@ -6,4 +6,6 @@ export interface Actor {
   readonly today: string;
   /** By which door they came; left out where that makes no difference. */
   readonly via?: 'session' | 'program';
+  /** The token of the session that they came by, where nobody has made sure of it: what writes does so in the same statement. */
+  readonly session?: string;
 }

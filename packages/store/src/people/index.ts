@@ -30,6 +30,7 @@ export {
   revokeToken,
   type Scope,
   SCOPES,
+  SEEN_EVERY_MS,
   setPassword,
   signIn,
   type SignInFrom,

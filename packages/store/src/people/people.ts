@@ -228,9 +228,13 @@ const requireRole = async (db: Queryable, actor: Actor, roles: readonly Role[]):
 
 /**
  * The same of a person who was looked up with something else.
- * @throws StoreError `unknown-person`, `not-allowed`
+ * @throws StoreError `unknown-person`, `password-to-change`, `not-allowed`
  */
 export const checkWorker = <P extends Acting>(person: P): P => checkRole(person, WORKING_ROLES);
+
+/** What `checkWorker` checks, of a row of `person`: for a statement that looks and writes at once. */
+export const WORKER_SQL = `person.is_active and not person.must_change_password
+  and person.role in (${WORKING_ROLES.map((role) => `'${role}'`).join(', ')})`;
 
 /**
  * The acting person, if allowed to work on instruments.

@@ -57,13 +57,14 @@ function requireStrong(password: string, known: readonly string[]): void {
     });
 }
 
-const hashOfToken = (token: string): Buffer => createHash('sha256').update(token).digest();
+export const hashOfToken = (token: string): Buffer => createHash('sha256').update(token).digest();
 const newToken = (): string => randomBytes(32).toString('base64url');
 
 /** Compared with where there is no such login, so that the time taken does not tell. */
 let standIn: Promise<string> | undefined;
 
-const idleSince = (at: Date): Date => dayjs(at).subtract(IDLE_HOURS, 'hour').toDate();
+const HOUR_MS = 3_600_000;
+export const idleSince = (at: Date): Date => new Date(at.getTime() - IDLE_HOURS * HOUR_MS);
 
 async function beginSession(tx: Queryable, personId: number, at: Date): Promise<string> {
   const token = newToken();
@@ -203,16 +204,23 @@ export async function signInToDemo(tx: Queryable, moment: Moment, personId: numb
   return signedIn(tx, moment, personId);
 }
 
+/** How often a session is noted as in use; whoever remembers one has to look again as often. */
+export const SEEN_EVERY_MS = 60_000;
+
+/** Whether a row of `session` stands, by the names of three parameters: its hash, the moment, and `idleSince` of it. */
+export const sessionStands = (hash: string, at: string, idle: string): string =>
+  `token_hash = ${hash} and expires_at > ${at} and seen_at > ${idle}`;
+
 /** Whose session a token is, or null; one that was not used for a shift is over. */
 export async function personOfSession(db: Queryable, token: string, at: Date): Promise<Person | null> {
   const [row] = await db.query<Person & { seenAt: Date }>(
     `select person.*, seen_at as "seenAt" from session join (${PERSON_SQL} where is_active) person on person.id = person_id
-     where token_hash = $1 and expires_at > $2 and seen_at > $3`,
+     where ${sessionStands('$1', '$2', '$3')}`,
     [hashOfToken(token), at, idleSince(at)],
     'person-of-session',
   );
   // Written now and then, not at every request.
-  if (row !== undefined && dayjs(at).diff(row.seenAt, 'minute') >= 1)
+  if (row !== undefined && at.getTime() - row.seenAt.getTime() >= SEEN_EVERY_MS)
     await db.query('update session set seen_at = $2 where token_hash = $1 and seen_at < $2', [
       hashOfToken(token),
       at,

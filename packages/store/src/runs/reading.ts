@@ -1,5 +1,5 @@
 /** Writing one reading. */
-import { checkWorker, requireWorker, type Person } from '../people/people';
+import { checkWorker, requireWorker, WORKER_SQL, type Person } from '../people/people';
 import type { Standing } from '../jobs/stages';
 import { madeWithSchema, type ExtraColumn, type ReadingSource, type RunKind } from './copy';
 import { isDeviation, keptDeviation, parseOutput } from '@barys/core/adjust';
@@ -7,6 +7,7 @@ import { parseTyped } from '@barys/core/text';
 import type { Queryable } from '../db/database';
 import { StoreError } from '../db/errors';
 import type { Actor } from '../people/actor';
+import { hashOfToken, idleSince, sessionStands } from '../people/sessions';
 
 export interface TypedReading {
   readonly position: number;
@@ -26,15 +27,6 @@ export interface TypedReading {
   readonly source?: ReadingSource | null;
 }
 
-type Look = Pick<Person, 'name' | 'role' | 'isActive' | 'mustChangePassword'>;
-
-/** Who enters, into which run; its job is taken for this transaction. */
-const LOOK_SQL = `
-  select person.name, role, is_active as "isActive", must_change_password as "mustChangePassword"
-  from person, run join job on job.id = run.job_id
-  where person.id = $1 and run.id = $2
-  for update of job`;
-
 /**
  * A deviation names the end that it is from, so that its record says the output by itself; that end has to be the point's.
  * @throws CoreError `undefined-result`; StoreError `no-such`
@@ -50,29 +42,37 @@ async function requireNullPoint(tx: Queryable, runId: number, position: number, 
   keptDeviation(configuration, point?.nominalPercent ?? NaN, text);
 }
 
-/** What the write found once the job was taken: what stands in its way, or the reading. */
-interface Written {
+/** Who writes, and what stands in the way. */
+interface Found extends Pick<Person, 'name' | 'role' | 'isActive' | 'mustChangePassword'> {
+  /** Whether the session stands that the writer came by; true where none was to be made sure of. */
+  readonly isSignedIn: boolean;
   readonly kind: RunKind;
   readonly stage: Standing;
   readonly hasPoint: boolean;
-  readonly id: number | null;
-  readonly savedAt: Date | null;
-  readonly keptId: number | null;
-  readonly keptAt: Date | null;
-  readonly isSame: boolean | null;
   readonly counts: boolean;
+  readonly keptId: number | null;
+  /** ISO 8601. */
+  readonly keptAt: string | null;
+  readonly isSame: boolean | null;
   readonly standingId: number | null;
   readonly standingOutput: string | null;
   readonly standingBy: string | null;
   readonly deskTakenBy: string | null;
 }
 
-// Each reading of a point corrects the one before, so that the last one stands. It looks with eyes of its own, after the
-// job is locked: what the statement that locks it sees may be older than the lock.
+/** The reading, or why there is none. */
+type Written =
+  | { readonly id: number; readonly savedAt: Date; readonly found: null }
+  | { readonly id: null; readonly savedAt: null; readonly found: Found };
+
+/**
+ * Looks, takes the job, and writes what nothing stands in the way of; by itself it is a transaction. Of the job it sees what
+ * is so once it has it; all else it sees as it was when it began, so that where another one wrote the same meanwhile the rules
+ * of the table let it write nothing. Each reading of a point corrects the one before, so that the last one stands.
+ */
 const WRITE_SQL = `
   with standing as (
-    select id, output_text, name_at(read_by, read_at) as by
-    from (select * from reading where run_id = $1 and position = $2 order by id desc limit 1) last
+    select id, output_text, read_by, read_at from reading where run_id = $1 and position = $2 order by id desc limit 1
   ), kept as (
     select id, read_at, run_id = $1 and position = $2 and applied_text = $4 and output_text = $7 as is_same
     from reading where client_key = $3
@@ -82,19 +82,24 @@ const WRITE_SQL = `
       and (desk <> $14 or person_id <> $9)
   ), standing_run as (
     select job_id, kind, stage,
-      exists (select from jsonb_array_elements(made_with -> 'points') point
-        where (point ->> 'position')::int = $2) as has_point,
+      made_with -> 'points' @> jsonb_build_array(jsonb_build_object('position', $2::int)) as has_point,
       not exists (select from run_thrown_away where run_id = $1) and not exists (
         select from run newer where newer.job_id = run.job_id and newer.kind = run.kind and newer.pass > run.pass
-      ) as counts
-    from run join job on job.id = job_id where run.id = $1
+      ) as counts,
+      name, role, is_active, must_change_password, ${WORKER_SQL} as is_worker,
+      $19::bytea is null or exists (
+        select from session where person_id = $9 and ${sessionStands('$19', '$10', '$20')}
+      ) as is_signed_in
+    from run join job on job.id = job_id, person where run.id = $1 and person.id = $9
+    for update of job
   ), saved as (
     insert into reading (run_id, position, client_key, applied_text, applied, applied_as, output_text, output,
       read_by, read_at, supersedes, more, taken_at, source)
     select $1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $17
-    from standing_run join person on person.id = $9
-    where counts and has_point and stage = kind and not $18 and not exists (select from kept)
+    from standing_run
+    where is_signed_in and is_worker and counts and has_point and stage = kind and not $18 and not exists (select from kept)
       and not exists (select from taken) and (select id from standing) is not distinct from $11
+    on conflict do nothing
     returning id, read_at
   ), entry as (
     insert into audit_entry (at, person_id, act, subject_kind, subject_id, detail)
@@ -103,25 +108,32 @@ const WRITE_SQL = `
          else jsonb_build_object('before', (select output_text from standing), 'supersedes', $11::bigint) end
     from saved
   )
-  select kind, stage, has_point as "hasPoint", counts,
-    saved.id, saved.read_at as "savedAt", kept.id as "keptId", kept.read_at as "keptAt", is_same as "isSame",
-    standing.id as "standingId", standing.output_text as "standingOutput", standing.by as "standingBy",
-    taken.by as "deskTakenBy"
+  select saved.id, saved.read_at as "savedAt", case when saved.id is null then jsonb_build_object(
+    'name', name, 'role', role, 'isActive', is_active, 'mustChangePassword', must_change_password,
+    'isSignedIn', is_signed_in, 'kind', kind, 'stage', stage, 'hasPoint', has_point, 'counts', counts,
+    'keptId', kept.id, 'keptAt', kept.read_at, 'isSame', is_same,
+    'standingId', standing.id, 'standingOutput', standing.output_text, 'standingBy', name_at(standing.read_by, standing.read_at),
+    'deskTakenBy', taken.by) end as found
   from standing_run left join saved on true left join kept on true left join standing on true left join taken on true`;
 
-/** Why nothing was written. */
-function refusalOf(written: Written, position: number, needsDesk: boolean): StoreError {
-  const { kind, stage } = written;
-  if (written.isSame === false) return new StoreError({ code: 'key-used' });
+/** Why nothing was written; null where nothing stood in the way, so that another one came in between. */
+function refusalOf(
+  found: Found,
+  { position, supersedes }: TypedReading,
+  needsDesk: boolean,
+): StoreError | null {
+  const { kind, stage } = found;
+  if (found.isSame === false) return new StoreError({ code: 'key-used' });
   if (stage !== kind) return new StoreError({ code: 'wrong-stage', stage, wanted: kind });
-  if (!written.hasPoint) return new StoreError({ code: 'no-such-point', position });
+  if (!found.hasPoint) return new StoreError({ code: 'no-such-point', position });
   if (needsDesk) return new StoreError({ code: 'desk-needed' });
-  if (!written.counts) return new StoreError({ code: 'run-superseded' });
-  if (written.deskTakenBy !== null) return new StoreError({ code: 'desk-taken', by: written.deskTakenBy });
+  if (!found.counts) return new StoreError({ code: 'run-superseded' });
+  if (found.deskTakenBy !== null) return new StoreError({ code: 'desk-taken', by: found.deskTakenBy });
+  if (found.standingId === supersedes) return null;
   return new StoreError({
     code: 'reading-exists',
-    output: written.standingOutput ?? 'none',
-    by: written.standingBy ?? 'nobody',
+    output: found.standingOutput ?? 'none',
+    by: found.standingBy ?? 'nobody',
   });
 }
 
@@ -168,14 +180,19 @@ async function readable(
     }),
     entry.source == null ? null : JSON.stringify(entry.source),
     needsDesk,
+    actor.session === undefined ? null : hashOfToken(actor.session),
+    idleSince(actor.at),
   ];
 }
 
+/** Another one that came in between is there at the next look. */
+const MOST_LOOKS = 3;
+
 /**
- * Writes one reading. Sent again with the same key, it is answered with the reading already kept, also when its run was
- * finished before the answer came through.
+ * Writes one reading, in one statement: with a database that is no transaction it is kept once this ends. Sent again with the
+ * same key, it is answered with the reading already kept, also when its run was finished before the answer came through.
  * @throws StoreError `no-such`, `wrong-stage`, `no-such-point`, `run-superseded`, `reading-exists`, `key-used`, `desk-taken`,
- *   `desk-needed`, `unknown-person`, `not-allowed`; CoreError for text that is no number
+ *   `desk-needed`, `unknown-person`, `password-to-change`, `not-allowed`; CoreError for text that is no number
  */
 export async function saveReading(
   tx: Queryable,
@@ -184,31 +201,26 @@ export async function saveReading(
   entry: TypedReading,
 ): Promise<{ id: number; savedAt: Date }> {
   const needsDesk = entry.desk == null && actor.via === 'session';
-  const looking = () => tx.query<Look>(LOOK_SQL, [actor.personId, runId], 'look-at-run');
-  const allowed = async ([look]: readonly Look[]) => {
-    if (look !== undefined) return checkWorker(look);
-    await requireWorker(tx, actor);
-    throw new StoreError({ code: 'no-such', what: 'run', name: runId });
-  };
   const values = await readable(tx, actor, runId, entry, needsDesk).catch(async (error: unknown) => {
     // Who may not enter anything hears that first.
-    await looking().then(allowed);
+    await requireWorker(tx, actor);
     throw error;
   });
-  // Both go on their way at once, which saves waiting in between; what the look does not allow is not committed.
-  const [looked, wrote] = await Promise.allSettled([
-    looking(),
-    tx.query<Written>(WRITE_SQL, values, 'write-reading'),
-  ]);
-  if (looked.status === 'rejected') throw looked.reason;
-  await allowed(looked.value);
-  if (wrote.status === 'rejected') throw wrote.reason;
-  const [written] = wrote.value;
-  if (written === undefined) throw new Error('PostgreSQL returned no row for an inserted reading');
-  const { id, savedAt, keptId, keptAt, isSame } = written;
-  if (id !== null && savedAt !== null) return { id, savedAt };
-  if (keptId !== null && keptAt !== null && isSame === true) return { id: keptId, savedAt: keptAt };
-  throw refusalOf(written, entry.position, needsDesk);
+  for (let look = 0; look < MOST_LOOKS; look += 1) {
+    const [written] = await tx.query<Written>(WRITE_SQL, values, 'write-reading');
+    if (written === undefined) {
+      await requireWorker(tx, actor);
+      throw new StoreError({ code: 'no-such', what: 'run', name: runId });
+    }
+    if (written.found === null) return { id: written.id, savedAt: written.savedAt };
+    if (!written.found.isSignedIn) throw new StoreError({ code: 'unknown-person' });
+    const { isSame, keptId, keptAt } = checkWorker(written.found);
+    if (keptId !== null && keptAt !== null && isSame === true)
+      return { id: keptId, savedAt: new Date(keptAt) };
+    const refusal = refusalOf(written.found, entry, needsDesk);
+    if (refusal !== null) throw refusal;
+  }
+  throw new Error(`reading ${entry.clientKey} was neither kept nor refused`);
 }
 
 /**

@@ -1,10 +1,9 @@
 import { checkImport, importChoiceSchema, leftOutAsCsv, openImport } from '@barys/store/imports';
-import { z } from 'zod';
 import { csvResponse } from '@/server/csv';
 import { database } from '@/server/database';
 import { localDate } from '@/server/dates';
 import { requireReader } from '@/server/person';
-import { problemResponse } from '@/server/problem';
+import { problemOfBody } from '@/server/problem';
 import { routeId } from '@/server/routeId';
 
 /** The rows that are not good, with the reason, for `?choice=` as the page has it. */
@@ -22,6 +21,6 @@ export async function GET(
     const { file, header, checked } = await checkImport(db, id, choice, localDate(new Date()));
     return csvResponse(leftOutAsCsv(header, checked), `left-out-${file.name.replace(/\.\w+$/, '')}.csv`);
   } catch (error) {
-    return problemResponse(error instanceof SyntaxError ? new z.ZodError([]) : error);
+    return problemOfBody(error);
   }
 }

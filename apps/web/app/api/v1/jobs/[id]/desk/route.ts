@@ -2,7 +2,7 @@ import { sitDown } from '@barys/store/jobs';
 import { z } from 'zod';
 import { act } from '@/server/act';
 import { showClock } from '@/server/dates';
-import { problemResponse } from '@/server/problem';
+import { problemOfBody } from '@/server/problem';
 import { routeId } from '@/server/routeId';
 
 const schema = z.object({ desk: z.uuid(), isTakingOver: z.boolean().default(false) });
@@ -18,6 +18,6 @@ export async function POST(
     const { isMine, by, since } = await act((tx, actor) => sitDown(tx, actor, jobId, entry));
     return Response.json({ isMine, by, sinceClock: showClock(since) });
   } catch (error) {
-    return problemResponse(error instanceof SyntaxError ? new z.ZodError([]) : error);
+    return problemOfBody(error);
   }
 }

@@ -1,9 +1,8 @@
 import { keepMark } from '@barys/store/runs';
-import { z } from 'zod';
 import { markSchema } from '@/places/jobs/run/schema';
 import { act } from '@/server/act';
 import { showClock } from '@/server/dates';
-import { problemResponse } from '@/server/problem';
+import { problemOfBody } from '@/server/problem';
 import { routeId } from '@/server/routeId';
 
 /** Keeps one mark at a point; sent twice with the same key, it is kept once. */
@@ -17,6 +16,6 @@ export async function POST(
     const { id, savedAt } = await act((tx, actor) => keepMark(tx, actor, runId, { ...entry, kind: mark }));
     return Response.json({ id, savedClock: showClock(savedAt) }, { status: 201 });
   } catch (error) {
-    return problemResponse(error instanceof SyntaxError ? new z.ZodError([]) : error);
+    return problemOfBody(error);
   }
 }
