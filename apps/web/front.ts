@@ -12,7 +12,7 @@ import { beatOfLink } from './places/bench/beat';
 import { keepReadings } from './places/jobs/run/keepReadings';
 import { askedOfNode, programToken, type Asked } from './server/asked';
 import { database } from './server/database';
-import { DATA_POLICY, guard, secureHeaders } from './server/guards';
+import { DATA_POLICY, guard, lookUp, secureHeaders } from './server/guards';
 import { moment } from './server/moment';
 import { problemOfBody, UNPACKED } from './server/problem';
 
@@ -100,10 +100,10 @@ function send(
 const refuse = async (response: ServerResponse, refused: Response): Promise<void> =>
   send(response, refused.status, Object.fromEntries(refused.headers), await refused.text());
 
-/** Why something was not done. Where nobody had made sure of a session, the guard looks for itself now. */
+/** Why something was not done. Where nobody had made sure of a session, it is looked up now. */
 async function refusalOf(asked: Asked, error: unknown, isSure: boolean): Promise<Response> {
   if (isSure) return problemOfBody(error);
-  const { refused } = await guard(asked);
+  const { refused } = await lookUp(asked);
   if (refused !== null && asked.session !== undefined) remembered.delete(asked.session);
   return refused ?? problemOfBody(error);
 }

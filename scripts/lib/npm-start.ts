@@ -43,7 +43,8 @@ export function start(more: Record<string, string> = {}, args: readonly string[]
     cwd: ROOT,
     detached: true,
     stdio: ['ignore', 'pipe', 'pipe'],
-    env: { ...process.env, BARYS_HOME: home, PORT: String(port), ...more },
+    // One web server but where several are asked for: each is three seconds of the processor.
+    env: { ...process.env, BARYS_HOME: home, PORT: String(port), BARYS_PROCESSES: '1', ...more },
   });
   let output = '';
   for (const stream of [child.stdout, child.stderr])

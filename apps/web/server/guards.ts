@@ -84,10 +84,30 @@ async function benchOf(asked: Asked): Promise<string | null> {
   return bench === null ? null : `bench ${bench.id}`;
 }
 
-/** Who asks, or why nobody is let through. */
+/** Who asks, and as whom their entries are counted, null where they are strangers; or why nobody is let through. */
 export type Seen =
   | { readonly refused: Response }
-  | { readonly refused: null; readonly person: Person | null };
+  | { readonly refused: null; readonly person: Person | null; readonly countedAs: string | null };
+
+const countedAs = (person: Person): string => `person ${person.id}`;
+
+/** Who is there, and whether they may come in. */
+export async function lookUp(asked: Asked): Promise<Seen> {
+  let person: Person | null = null;
+  let bench: string | null = null;
+  if (!WITHOUT_DATABASE.test(asked.pathname))
+    try {
+      if (asked.session === undefined) await database().query('select 1');
+      else person = await personOfSession(database(), asked.session, new Date());
+      if (person === null) bench = await benchOf(asked);
+    } catch (error) {
+      log.error({ err: error }, 'who is there could not be looked up');
+      return { refused: away(asked) };
+    }
+  const refused = signInFirst(asked, person) ?? passwordFirst(asked, person);
+  if (refused !== null) return { refused };
+  return { refused, person, countedAs: person === null ? bench : countedAs(person) };
+}
 
 /**
  * Looks at a request before anything is done for it.
@@ -103,22 +123,11 @@ export async function guard(asked: Asked, known: Person | null = null): Promise<
         detail: 'Barys only takes entries made on its own pages.',
       }),
     };
-  let person = known;
-  let who = person === null ? null : `person ${person.id}`;
-  if (person === null && !WITHOUT_DATABASE.test(asked.pathname))
-    try {
-      if (asked.session === undefined) await database().query('select 1');
-      else person = await personOfSession(database(), asked.session, new Date());
-      who = person === null ? await benchOf(asked) : `person ${person.id}`;
-    } catch (error) {
-      log.error({ err: error }, 'who is there could not be looked up');
-      return { refused: away(asked) };
-    }
-  const refused =
-    signInFirst(asked, person) ??
-    passwordFirst(asked, person) ??
-    (isEntry ? await tooFast(asked, who) : null);
-  return refused === null ? { refused, person } : { refused };
+  const seen: Seen =
+    known === null ? await lookUp(asked) : { refused: null, person: known, countedAs: countedAs(known) };
+  if (seen.refused !== null || !isEntry) return seen;
+  const refused = await tooFast(asked, seen.countedAs);
+  return refused === null ? seen : { refused };
 }
 
 /** Headers of every answer. */
