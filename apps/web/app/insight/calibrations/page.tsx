@@ -1,14 +1,8 @@
 import { formatSigned } from '@barys/core/text';
-import {
-  CALIBRATIONS_PAGE,
-  calibrationQuerySchema,
-  listCalibrations,
-  type CalibrationQuery,
-} from '@barys/store/insight';
-import { SUSPICION_NAMES } from '@barys/core/suspects';
+import { CALIBRATIONS_PAGE, calibrationQuerySchema, listCalibrations } from '@barys/store/insight';
 import Stack from '@mui/material/Stack';
 import Link from 'next/link';
-import { ADJUSTMENT_WORD } from '@/places/jobs/words';
+import { filterWords } from '@/places/insight/filterWords';
 import { database } from '@/server/database';
 import { showDate } from '@/server/dates';
 import { DataTable } from '@/ui/DataTable';
@@ -16,30 +10,12 @@ import { Figure } from '@/ui/Figure';
 import { LinkButton } from '@/ui/LinkButton';
 import { PageHead } from '@/ui/PageHead';
 import { Sheet } from '@/ui/Sheet';
-import { VERDICT_WORD } from '@/ui/verdict';
 import { VerdictMark } from '@/ui/VerdictMark';
 import { Whole } from '@/ui/Whole';
 
 export const metadata = { title: 'Calibrations' };
 
 type Search = Promise<Record<string, string | string[] | undefined>>;
-
-/** What the list is filtered by, in words. */
-function filterWords(query: CalibrationQuery): string {
-  const words = (name: string, all: Readonly<Record<string, string>>) => all[name] ?? name;
-  return [
-    query.kind === '' ? '' : query.kind.replace('-', ' '),
-    query.verdict === '' ? '' : VERDICT_WORD[query.verdict],
-    query.model,
-    query.standard === '' ? '' : `with ${query.standard}`,
-    query.adjusted === '' ? '' : `adjusted: ${words(query.adjusted, ADJUSTMENT_WORD).toLowerCase()}`,
-    query.cause === '' ? '' : `found behind it: ${words(query.cause, SUSPICION_NAMES).toLowerCase()}`,
-    query.from === '' ? '' : `from ${showDate(query.from)}`,
-    query.to === '' ? '' : `to ${showDate(query.to)}`,
-  ]
-    .filter(Boolean)
-    .join(', ');
-}
 
 export default async function CalibrationsPage({ searchParams }: { searchParams: Search }) {
   const query = calibrationQuerySchema.parse(await searchParams);

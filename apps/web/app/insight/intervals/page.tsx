@@ -5,7 +5,6 @@ import {
   lastCalculation,
   lastFinished,
   listAdvice,
-  type Calculation,
 } from '@barys/store/intervals';
 import { SCHEDULING_ROLES } from '@barys/store/people';
 import Box from '@mui/material/Box';
@@ -14,9 +13,9 @@ import Typography from '@mui/material/Typography';
 import { AdviceFilters } from '@/places/insight/intervals/AdviceFilters';
 import { AdviceTable } from '@/places/insight/intervals/AdviceTable';
 import { CalculationDesk } from '@/places/insight/intervals/CalculationDesk';
+import { standing } from '@/places/insight/intervals/standing';
 import { differenceWords } from '@/places/instruments/history/words';
 import { database } from '@/server/database';
-import { showMoment } from '@/server/dates';
 import { actingPerson } from '@/server/person';
 import { PageHead } from '@/ui/PageHead';
 import { Sheet } from '@/ui/Sheet';
@@ -34,27 +33,6 @@ const KINDS = [
   ['none', 'Too little known'],
   ['worth a look', 'Worth a look'],
 ] as const;
-
-/** How the last calculation ended, in words. */
-function standing(last: Calculation | null, finished: Calculation | null): string {
-  if (last === null)
-    return 'Nothing is worked out yet. A planner has it done here; instruments with five calibrations in a range, or a family of twenty, are advised.';
-  const stands =
-    finished === null
-      ? ''
-      : `Worked out ${showMoment(finished.endedAt ?? finished.askedAt)}, asked for by ${finished.askedBy}.`;
-  switch (last.state) {
-    case 'runs':
-    case 'done':
-      return stands;
-    case 'cancelled':
-      return `The last one was stopped after ${last.done.toLocaleString('en')} instruments, whose advice is new. ${stands}`;
-    case 'cut off':
-      return `The last one was cut off after ${last.done.toLocaleString('en')} instruments: the server went meanwhile. Ask again. ${stands}`;
-    case 'failed':
-      return `The last one ended with a fault after ${last.done.toLocaleString('en')} instruments; the server's log says which. ${stands}`;
-  }
-}
 
 export default async function IntervalsPage({ searchParams }: { searchParams: Search }) {
   const query = adviceQuerySchema.parse(await searchParams);

@@ -1,4 +1,4 @@
-import { dueByDay, dueOn, dueStanding, planSite, type DueOn } from '@barys/store/planning';
+import { dueByDay, dueOn, dueStanding, planSite } from '@barys/store/planning';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
 import dayjs from 'dayjs';
@@ -6,9 +6,9 @@ import Link from 'next/link';
 import { z } from 'zod';
 import { DueCounts } from '@/places/planning/DueCounts';
 import { DueMonth } from '@/places/planning/DueMonth';
+import { inHand } from '@/places/planning/inHand';
 import { monthAsked, monthLater, weeksOf } from '@/places/planning/month';
-import { mondayOf } from '@/places/planning/query';
-import { dayWord, dueState } from '@/places/planning/words';
+import { dueState } from '@/places/planning/words';
 import { database } from '@/server/database';
 import { dueInWords, localDate, showDate } from '@/server/dates';
 import { DataTable } from '@/ui/DataTable';
@@ -19,27 +19,6 @@ import { Sheet } from '@/ui/Sheet';
 export const metadata = { title: 'Due' };
 
 const MOST_LINES = 100;
-
-/** What is made of an instrument that comes due. */
-function whereWords({ plannedFor, plannedWith, jobId, tag, dueOn: due }: DueOn) {
-  const from = mondayOf(plannedFor ?? due);
-  return (
-    <>
-      {jobId !== null && (
-        <Link prefetch={false} href={`/jobs/${jobId}`}>
-          job {jobId} is open
-        </Link>
-      )}
-      {jobId !== null && plannedFor !== null && ', '}
-      {plannedFor !== null && (
-        <Link prefetch={false} href={`/planning?${new URLSearchParams({ from, also: tag })}`}>
-          {dayWord(plannedFor)}, {plannedWith}
-        </Link>
-      )}
-      {jobId === null && plannedFor === null && '—'}
-    </>
-  );
-}
 
 function stateWords(due: string, today: string, graceDays: number): string {
   const words = dueInWords(due, today);
@@ -105,7 +84,7 @@ export default async function DuePage({ searchParams }: { searchParams: Search }
               ],
               ['Area', (line) => line.area],
               ['Criticality', (line) => line.criticality],
-              ['In hand or planned', whereWords],
+              ['In hand or planned', inHand],
             ]}
           />
           {lines.length === MOST_LINES && (
