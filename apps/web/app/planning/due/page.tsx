@@ -4,13 +4,12 @@ import Typography from '@mui/material/Typography';
 import dayjs from 'dayjs';
 import Link from 'next/link';
 import { z } from 'zod';
+import { dueCell, inHand } from '@/places/planning/dueCells';
 import { DueCounts } from '@/places/planning/DueCounts';
 import { DueMonth } from '@/places/planning/DueMonth';
-import { inHand } from '@/places/planning/inHand';
 import { monthAsked, monthLater, weeksOf } from '@/places/planning/month';
-import { dueState } from '@/places/planning/words';
 import { database } from '@/server/database';
-import { dueInWords, localDate, showDate } from '@/server/dates';
+import { localDate, showDate } from '@/server/dates';
 import { DataTable } from '@/ui/DataTable';
 import { LinkButton } from '@/ui/LinkButton';
 import { PageHead } from '@/ui/PageHead';
@@ -19,11 +18,6 @@ import { Sheet } from '@/ui/Sheet';
 export const metadata = { title: 'Due' };
 
 const MOST_LINES = 100;
-
-function stateWords(due: string, today: string, graceDays: number): string {
-  const words = dueInWords(due, today);
-  return dueState(due, today, graceDays) === 'in grace' ? `${words}, in grace` : words;
-}
 
 type Search = Promise<Record<string, string | string[] | undefined>>;
 
@@ -70,7 +64,7 @@ export default async function DuePage({ searchParams }: { searchParams: Search }
             none="Nothing comes due here."
             columns={[
               ['Due', (line) => <span style={{ whiteSpace: 'nowrap' }}>{showDate(line.dueOn)}</span>],
-              ['When', (line) => stateWords(line.dueOn, today, graceDays)],
+              ['When', (line) => dueCell(line.dueOn, today, graceDays)],
               [
                 'Instrument',
                 (line) => (
