@@ -54,16 +54,37 @@ export class Works {
     return new Works(database, await freePort(), mkdtempSync(`${tmpdir()}/barys-journey-`));
   }
 
-  /** The demo as it was planted, and a server that answers. */
-  async renew(): Promise<void> {
+  /** The demo as it was planted, or the scene as it was kept, and a server that answers. */
+  async renew(from: 'demo' | 'scene' = 'demo'): Promise<void> {
+    const [template, seals] =
+      from === 'demo' ? ['barys_demo', process.env['BARYS_TEST_SEALS'] ?? ''] : [this.scene, this.sceneSeals];
     await query('postgres', `drop database if exists ${this.database} with (force)`);
     // While there is no database the running server seals nothing; what it was writing at that moment may still end.
     rmSync(this.seals, { recursive: true, maxRetries: 20, retryDelay: 50 });
-    cpSync(process.env['BARYS_TEST_SEALS'] ?? '', this.seals, { recursive: true });
+    cpSync(seals, this.seals, { recursive: true });
     if (existsSync(this.log)) truncateSync(this.log);
-    await query('postgres', `create database ${this.database} template barys_demo`);
+    await query('postgres', `create database ${this.database} template ${template}`);
     if (this.server === null) await this.startServer();
     else await this.untilHealthy();
+  }
+
+  private get scene(): string {
+    return `${this.database}_scene`;
+  }
+
+  private get sceneSeals(): string {
+    return `${this.seals}-scene`;
+  }
+
+  /** Keeps all as it is now, for the next journeys of a file that begin where this one is; whoever is at a page reloads it. */
+  async keepScene(): Promise<void> {
+    await query('postgres', `drop database if exists ${this.scene}`);
+    await this.withoutDatabase(async (away) => {
+      rmSync(this.sceneSeals, { recursive: true, force: true });
+      cpSync(this.seals, this.sceneSeals, { recursive: true });
+      await query('postgres', `create database ${this.scene} template ${away}`);
+    });
+    await this.untilHealthy();
   }
 
   private get log(): string {
@@ -118,7 +139,7 @@ export class Works {
   }
 
   /** Takes the database away from the running server, as a restart or a restore does, and gives it back. */
-  async withoutDatabase(meanwhile: () => Promise<void>): Promise<void> {
+  async withoutDatabase(meanwhile: (away: string) => Promise<void>): Promise<void> {
     const away = `${this.database}_away`;
     const rename = (from: string, to: string) =>
       query(
@@ -128,7 +149,7 @@ export class Works {
       );
     await rename(this.database, away);
     try {
-      await meanwhile();
+      await meanwhile(away);
     } finally {
       await rename(away, this.database);
     }
@@ -149,8 +170,10 @@ export class Works {
 
   async close(): Promise<void> {
     await this.killServer();
-    await query('postgres', `drop database if exists ${this.database} with (force)`);
+    for (const database of [this.database, this.scene])
+      await query('postgres', `drop database if exists ${database} with (force)`);
     rmSync(this.seals, { recursive: true, maxRetries: 20, retryDelay: 50 });
+    rmSync(this.sceneSeals, { recursive: true, force: true });
     rmSync(this.log, { force: true });
   }
 }
