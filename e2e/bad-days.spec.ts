@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { beginAsFound, comeAs, savedLine, workAs } from './support/hands';
+import { beginAsFound, comeAs, savedLine, untilItListens, workAs } from './support/hands';
 import { expect, test, type Works } from './support/works';
 
 const TAG = 'PT-3302';
@@ -35,7 +35,10 @@ test.beforeEach(async ({ page, works }) => {
     await comeAs(page, 'Technician A');
   }
   await page.goto(beginning);
-  await expect(page.getByRole('textbox', { name: 'Reading at 0 % rising' })).toBeFocused();
+  const field = page.getByRole('textbox', { name: 'Reading at 0 % rising' });
+  // The browser gives it the focus before the page listens.
+  await untilItListens(field);
+  await expect(field).toBeFocused();
 });
 
 test('the server is killed in mid-run: entering goes on, nothing is lost, nothing is doubled', async ({
