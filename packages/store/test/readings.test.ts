@@ -18,6 +18,23 @@ const save = (entry: ReturnType<typeof reading>, actor = works.technician) =>
   base.app.transaction((tx) => saveReading(tx, actor, runId, entry));
 const standing = async () => asFoundRun(await loadJob(base.app, jobId));
 
+/** What comes of an entry that is made while somebody else has the job in hand, who then did something to it. */
+async function saidAfter(job: number, act: string, enter: () => Promise<unknown>): Promise<string> {
+  const { entered } = await base.owner.transaction(async (tx) => {
+    await tx.query('select from job where id = $1 for update', [job]);
+    await tx.query(act, [job]);
+    const entered = enter().then(() => 'kept', String);
+    await vi.waitFor(async () => {
+      const waits = await base.owner.query(
+        `select from pg_stat_activity where wait_event_type = 'Lock' and datname = current_database()`,
+      );
+      expect(waits).toHaveLength(1);
+    });
+    return { entered };
+  });
+  return entered;
+}
+
 const firstKey = async () =>
   (await base.owner.query<{ key: string }>('select client_key as key from reading order by id limit 1'))[0]
     ?.key;
@@ -85,17 +102,10 @@ describe('a reading', () => {
   });
 
   it('that waited for somebody who ended the run is refused', async () => {
-    const waiting = await base.owner.transaction(async (tx) => {
-      await tx.query(`update job set stage = 'judge' where id = $1`, [jobId]);
-      const saving = save(reading(8, '8.011')).catch((error: unknown) => error);
-      await vi.waitFor(async () => {
-        const waits = await base.owner.query(`select from pg_stat_activity where wait_event_type = 'Lock'
-          and query like '%with standing as%' and datname = current_database()`);
-        expect(waits).toHaveLength(1);
-      });
-      return { saving };
-    });
-    expect(String(await waiting.saving)).toContain('The job is at judge');
+    const said = await saidAfter(jobId, `update job set stage = 'judge' where id = $1`, () =>
+      save(reading(8, '8.011')),
+    );
+    expect(said).toContain('The job is at judge');
     await base.owner.query(`update job set stage = 'as-found' where id = $1`, [jobId]);
     expect((await standing())?.readings.some(({ position }) => position === 8)).toBe(false);
   });
@@ -272,4 +282,17 @@ describe('a reading of a run that is finished', () => {
       'The job is at judge',
     );
   });
+});
+
+it('a reading that waited for somebody who threw the run away is refused, and not kept where it counts for nothing', async () => {
+  await closeOpenJobs(base.owner);
+  const next = await jobAtAsFound(base.app, works.technician);
+  const said = await saidAfter(
+    next.jobId,
+    `insert into run_thrown_away (run_id, thrown_by, thrown_at, reason)
+     select id, started_by, now(), 'x' from run where job_id = $1`,
+    () => saveReading(base.app, works.technician, next.runId, reading(1, '4.001')),
+  );
+  expect(said).toContain('This run no longer counts');
+  expect(await base.owner.query('select from reading where run_id = $1', [next.runId])).toHaveLength(0);
 });

@@ -66,9 +66,10 @@ type Written =
   | { readonly id: null; readonly savedAt: null; readonly found: Found };
 
 /**
- * Looks, takes the job, and writes what nothing stands in the way of; by itself it is a transaction. Of the job it sees what
- * is so once it has it; all else it sees as it was when it began, so that where another one wrote the same meanwhile the rules
- * of the table let it write nothing. Each reading of a point corrects the one before, so that the last one stands.
+ * Looks, takes the job, and writes what nothing stands in the way of; by itself it is a transaction. It sees what was so when
+ * it began, so it does not wait for a job that somebody else has in hand, but finds none; where another one wrote the same
+ * at that moment, the rules of the table let it write nothing. Each reading of a point corrects the one before, so that the
+ * last one stands.
  */
 const WRITE_SQL = `
   with standing as (
@@ -91,7 +92,7 @@ const WRITE_SQL = `
         select from session where person_id = $9 and ${sessionStands('$19', '$10', '$20')}
       ) as is_signed_in
     from run join job on job.id = job_id, person where run.id = $1 and person.id = $9
-    for update of job
+    for update of job skip locked
   ), saved as (
     insert into reading (run_id, position, client_key, applied_text, applied, applied_as, output_text, output,
       read_by, read_at, supersedes, more, taken_at, source)
@@ -115,6 +116,16 @@ const WRITE_SQL = `
     'standingId', standing.id, 'standingOutput', standing.output_text, 'standingBy', name_at(standing.read_by, standing.read_at),
     'deskTakenBy', taken.by) end as found
   from standing_run left join saved on true left join kept on true left join standing on true left join taken on true`;
+
+/** Waits until nobody has the job of a run in hand. */
+async function waitForJob(tx: Queryable, actor: Actor, runId: number): Promise<void> {
+  await requireWorker(tx, actor);
+  const there = await tx.query(
+    'select from run join job on job.id = job_id where run.id = $1 for update of job',
+    [runId],
+  );
+  if (there.length === 0) throw new StoreError({ code: 'no-such', what: 'run', name: runId });
+}
 
 /** Why nothing was written; null where nothing stood in the way, so that another one came in between. */
 function refusalOf(
@@ -185,8 +196,8 @@ async function readable(
   ];
 }
 
-/** Another one that came in between is there at the next look. */
-const MOST_LOOKS = 3;
+/** One look where nobody else is at the job; one more for each who comes in between. */
+const MOST_LOOKS = 50;
 
 /**
  * Writes one reading, in one statement: with a database that is no transaction it is kept once this ends. Sent again with the
@@ -209,8 +220,8 @@ export async function saveReading(
   for (let look = 0; look < MOST_LOOKS; look += 1) {
     const [written] = await tx.query<Written>(WRITE_SQL, values, 'write-reading');
     if (written === undefined) {
-      await requireWorker(tx, actor);
-      throw new StoreError({ code: 'no-such', what: 'run', name: runId });
+      await waitForJob(tx, actor, runId);
+      continue;
     }
     if (written.found === null) return { id: written.id, savedAt: written.savedAt };
     if (!written.found.isSignedIn) throw new StoreError({ code: 'unknown-person' });
