@@ -152,8 +152,21 @@ it('a writer cannot choose an entry’s number or hash, nor write of records', a
   const forged = `insert into record_entry (id, xact, kind, record_id, change, after, hash)
     values (1000000, '1', 'reading', 1, 'added', '{}', '')`;
   await expect(base.app.query(forged)).rejects.toThrow('permission denied');
-  const called = `select keep_entries('reading', 'added', '{1}', '{null}', '{null}')`;
-  await expect(base.app.query(called)).rejects.toThrow('permission denied');
+  // Not by what writes of them either, hung on a table of one's own.
+  for (const [table, act] of [
+    [
+      'reading',
+      'after insert on mine referencing new table as new_rows for each statement execute function keep_reading()',
+    ],
+    ['audit_entry', 'before insert on mine for each row execute function number_audit_entry()'],
+  ] as const)
+    await expect(
+      base.app.transaction(async (tx) => {
+        await tx.query(`create temporary table mine (like ${table}) on commit drop`);
+        await tx.query(`create trigger mine ${act}`);
+      }),
+      table,
+    ).rejects.toThrow('permission denied for function');
 });
 
 it.each([

@@ -56,5 +56,6 @@ export {
 export { keepMark, MARK_KINDS, type MarkKind, type NewMark, type PointMark } from './marks';
 export { runsById as runsOf } from './load';
 export { saveReading, saveReadings, type TypedReading } from './reading';
+export { writingTogether, type WriteReading } from './write';
 export { type KnownBeside, suspectUnitsOf, weighRun } from './suspects';
 export { workSeen, workUncertainty } from './working';

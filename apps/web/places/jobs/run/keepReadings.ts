@@ -1,5 +1,5 @@
 import type { Actor } from '@barys/store/people';
-import { saveReading, saveReadings } from '@barys/store/runs';
+import { saveReading, saveReadings, writingTogether, type WriteReading } from '@barys/store/runs';
 import { z } from 'zod';
 import { database } from '@/server/database';
 import { showClock } from '@/server/dates';
@@ -17,6 +17,9 @@ const lineOf = ({ id, savedAt }: { id: number; savedAt: Date }): KeptReading => 
   id,
   savedClock: showClock(savedAt),
 });
+
+/** What comes to this process at once. */
+let together: WriteReading | undefined;
 
 /**
  * Keeps one reading, or a list of them, all or none; sent twice with the same key, each is kept once.
@@ -36,5 +39,7 @@ export async function keepReadings(
     return (await database().transaction((tx) => saveReadings(tx, who, runId, readings))).map(lineOf);
   }
   const reading = readingSchema.parse(entry);
-  return lineOf(await database().statement((db) => saveReading(db, who, runId, reading)));
+  const db = database();
+  together ??= writingTogether(db);
+  return lineOf(await saveReading(db, who, runId, reading, together));
 }
