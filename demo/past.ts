@@ -3,7 +3,7 @@
  * invented; a few have something in their history that is worth a look.
  */
 import { makeTransmitter } from '@barys/rig/transmitter';
-import type { Queryable } from '@barys/store/db';
+import type { Bulk, Queryable } from '@barys/store/db';
 import { bringFile, openImport, takeImport, toCsv } from '@barys/store/imports';
 import type { Actor } from '@barys/store/people';
 import { configurationsOf, findInstrument } from '@barys/store/registers';
@@ -160,11 +160,7 @@ async function rowsOf(tx: Queryable, one: WithPast): Promise<string[][]> {
 }
 
 /** Brings the table of the years before in. */
-export async function plantPast(
-  tx: Queryable,
-  administrator: Actor,
-  all: readonly WithPast[],
-): Promise<void> {
+export async function plantPast(tx: Bulk, administrator: Actor, all: readonly WithPast[]): Promise<void> {
   const rows: string[][] = [];
   for (const one of all) rows.push(...(await rowsOf(tx, one)));
   const day = dayjs(administrator.today);

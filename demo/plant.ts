@@ -1,7 +1,7 @@
 /** Marrowfen Sugar Works, an invented beet-sugar factory: every name, serial and figure is made up. */
 import type { SignalName } from '@barys/core/signal';
 import { isPressureUnit, type PressureUnit } from '@barys/core/units';
-import { openDatabase, type Database, type Queryable } from '@barys/store/db';
+import { type Bulk, openDatabase, type Database, type Queryable } from '@barys/store/db';
 import { askCalculation, calculate } from '@barys/store/intervals';
 import {
   addFirstPerson,
@@ -244,7 +244,7 @@ export async function plantDemo(url: string, now: Date): Promise<boolean> {
   const db = openDatabase(url, 'owner');
   try {
     if ((await findSite(db)) !== null) return false;
-    await db.transaction((tx) => plant(tx, dayjs(now)));
+    await db.bulk((tx) => plant(tx, dayjs(now)));
     await plantAdvice(db, dayjs(now));
     await plantPlan(db, dayjs(now));
     return true;
@@ -253,7 +253,7 @@ export async function plantDemo(url: string, now: Date): Promise<boolean> {
   }
 }
 
-async function plant(tx: Queryable, now: Dayjs): Promise<void> {
+async function plant(tx: Bulk, now: Dayjs): Promise<void> {
   await addSite(tx, { siteName: SITE, isDemo: true });
   const begun = now.subtract(OLDEST_MONTHS, 'month').hour(6);
   const moment = { at: begun.toDate(), today: begun.format(ISO_DATE) };

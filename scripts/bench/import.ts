@@ -115,7 +115,7 @@ async function bringRows(db: Database, actor: Actor, round: number): Promise<num
   const startedAt = performance.now();
   const id = await bringFile(db, actor, { kind: 'instruments', name: 'fleet.csv', bytes });
   const { choice } = await openImport(db, id);
-  const { good } = await db.transaction((tx) => takeImport(tx, actor, id, choice, 'all or none'));
+  const { good } = await db.bulk((tx) => takeImport(tx, actor, id, choice, 'all or none'));
   if (good.length !== ROWS) throw new Failure(`only ${good.length} rows were taken over`);
   return performance.now() - startedAt;
 }

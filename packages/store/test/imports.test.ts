@@ -24,7 +24,7 @@ const bring = (kind: ImportKind, bytes: Uint8Array) =>
   bringFile(base.app, works.administrator, { kind, name: 'list.csv', bytes });
 const check = (id: number, choice: ImportChoice) => checkImport(base.app, id, choice, TODAY);
 const take = (id: number, choice: ImportChoice, wanted: 'good rows' | 'all or none' = 'good rows') =>
-  base.app.transaction((tx) => takeImport(tx, works.administrator, id, choice, wanted));
+  base.app.bulk((tx) => takeImport(tx, works.administrator, id, choice, wanted));
 const count = async (table: string) => (await base.app.query(`select from ${table}`)).length;
 
 describe('instruments', () => {
@@ -47,7 +47,7 @@ describe('instruments', () => {
     const { choice, rowCount } = await openImport(base.app, id);
     expect(rowCount).toBe(8);
     const { checked } = await check(id, choice);
-    expect(checked.good.map(({ line }) => line)).toEqual([2, 9]);
+    expect(checked.good).toEqual([2, 9]);
     expect(checked.known).toEqual([8]);
     expect(Object.fromEntries(checked.bad.map(({ line, reason }) => [line, reason]))).toEqual({
       3: 'Next due: "01/02/2027" can be 2027-02-01 or 2027-01-02; say which order the file has.',
@@ -100,6 +100,39 @@ describe('instruments', () => {
     expect(back.split('\r\n')).toHaveLength(5);
     expect(back).toContain('The same as line 2 of this file.');
     expect(back.split('\r\n')[0]).toMatch(/,reason$/);
+  });
+
+  it('are kept letter by letter, whatever their cells hold', async () => {
+    const odd = { service: 'a\tb\\c\\N\n"d" {e},\r\nü', owner: '\\N', description: "it's \\." };
+    const hazards = ['acid "98 %"', 'C:\\x', '{hot}', 'null'];
+    const table = toCsv(
+      ['Tag', 'Service', 'Area', 'Body', 'LRV', 'URV', 'Unit', 'Owner', 'Description', 'Hazards'],
+      [
+        [
+          'PT-777',
+          odd.service,
+          'North',
+          'Cell 16',
+          0,
+          '1.0000001',
+          'bar',
+          odd.owner,
+          odd.description,
+          hazards.join(';'),
+        ],
+      ],
+    );
+    const id = await bring('instruments', Buffer.from(table));
+    const { choice } = await openImport(base.app, id);
+    expect((await take(id, choice, 'all or none')).good).toEqual([2]);
+    const { configuration, ...kept } = await findInstrument(base.app, { tag: 'PT-777' });
+    expect(kept).toMatchObject({ ...odd, hazards, walk: null });
+    expect(configuration).toMatchObject({
+      lrv: 0,
+      urv: 1.0000001,
+      switchingPoints: [],
+      transferFunction: { kind: 'linear' },
+    });
   });
 
   it('doubled by a second import are left alone, and the columns are remembered', async () => {
@@ -371,7 +404,7 @@ describe('other kinds of files', () => {
     const stop = new AbortController();
     const before = await count('instrument');
     await expect(
-      base.app.transaction((tx) =>
+      base.app.bulk((tx) =>
         takeImport(tx, works.administrator, id, choice, 'good rows', {
           signal: stop.signal,
           onProgress: ({ done }) => done >= after && stop.abort(),

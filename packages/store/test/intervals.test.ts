@@ -114,9 +114,7 @@ describe('the policy', () => {
       ),
     });
     const { choice } = await openImport(base.app, id);
-    const { bad } = await base.app.transaction((tx) =>
-      takeImport(tx, works.administrator, id, choice, 'good rows'),
-    );
+    const { bad } = await base.app.bulk((tx) => takeImport(tx, works.administrator, id, choice, 'good rows'));
     expect(bad.map(({ cells, reason }) => [cells[0], reason])).toEqual([
       ['PT-71', 'The criticality safety function allows at most 12 months.'],
     ]);

@@ -2,7 +2,7 @@
 import pg from 'pg';
 import { expect, it } from 'vitest';
 import { addInstrument, assignOwner, instrumentsDueNext } from '../src/registers/instruments';
-import { isDatabaseAway } from '../src/db/database';
+import { isDatabaseAway, openDatabase } from '../src/db/database';
 import { openJob, openJobsFor } from '../src/jobs/decide';
 import { openJobs } from '../src/jobs/file';
 import { saveReading } from '../src/runs/reading';
@@ -107,4 +107,49 @@ it('an act waits for a lock and a statement only so long, and both are said as n
   const error: unknown = await hindered.catch((one: unknown) => one);
   expect(error).toBeInstanceOf(pg.DatabaseError);
   expect(isDatabaseAway(error)).toBe(true);
+});
+
+it('what is brought in with a connection of its own is there whole or not at all, and is tried again', async () => {
+  const copy = 'copy import_mapping (kind, header, mapping) from stdin';
+  const count = async () => (await app.query('select from import_mapping')).length;
+  const line = (header: string) => `instruments\t${header}\t{}\n`;
+  const before = await count();
+  await expect(
+    app.bulk(async (tx) => {
+      await tx.copy(copy, [line('a'), line('b')]);
+      throw new Error('the disk is on fire');
+    }),
+  ).rejects.toThrow('on fire');
+  // What cannot be kept ends the copy, and what makes the lines does too.
+  await expect(app.bulk((tx) => tx.copy(copy, [line('a'), 'instruments\tb\n']))).rejects.toThrow(
+    'missing data',
+  );
+  function* ending(): Iterable<string> {
+    yield line('a');
+    throw new Error('the file ends here');
+  }
+  await expect(app.bulk((tx) => tx.copy(copy, ending()))).rejects.toThrow('the file ends here');
+  expect(await count()).toBe(before);
+  let runs = 0;
+  await app.bulk(async (tx) => {
+    runs += 1;
+    await tx.copy(copy, [line('a'), line('b')]);
+    if (runs === 1) await tx.query(`do $$ begin raise exception 'ring' using errcode = '40P01'; end $$`);
+  });
+  expect([runs, await count()]).toEqual([2, before + 2]);
+});
+
+it('a connection of its own that is not to be had, or ends, is said as not now', async () => {
+  const nowhere = openDatabase('postgresql://barys_app@127.0.0.1:1/none');
+  const refused: unknown = await nowhere.bulk(() => Promise.resolve()).catch((one: unknown) => one);
+  expect(isDatabaseAway(refused)).toBe(true);
+  await nowhere.close();
+  const ended: unknown = await app
+    .bulk(async (tx) => {
+      const [self] = await tx.query<{ pid: number }>('select pg_backend_pid() as pid');
+      await base.owner.query('select pg_terminate_backend($1)', [self?.pid]);
+      await tx.query('select pg_sleep(1)');
+    })
+    .catch((one: unknown) => one);
+  expect(isDatabaseAway(ended)).toBe(true);
 });

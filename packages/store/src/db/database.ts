@@ -1,6 +1,9 @@
 /** The way to PostgreSQL: one pool a process, plain parameterised SQL, numbers as numbers. */
+import { Readable } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
 import { setTimeout as sleep } from 'node:timers/promises';
 import pg from 'pg';
+import { from as copyFrom } from 'pg-copy-streams';
 
 /**
  * PostgreSQL's own words for: not now. Classes 08 (connection) and 57 (operator), too many connections, a database that is
@@ -52,9 +55,21 @@ export interface Queryable {
   query<Row extends object>(sql: string, values?: readonly unknown[], name?: string): Promise<Row[]>;
 }
 
+/** A transaction that brings much in. */
+export interface Bulk extends Queryable {
+  /**
+   * Writes rows by PostgreSQL's own fastest way.
+   * @param sql a `copy ... from stdin`
+   * @param lines of its text format (`copyLine`), some at a time, made as they are taken
+   */
+  copy(sql: string, lines: Iterable<string>): Promise<void>;
+}
+
 export interface Database extends Queryable {
   /** Runs an act whole or not at all; again, where another one was in its way and PostgreSQL ended this one. */
   transaction<T>(act: (tx: Queryable) => Promise<T>): Promise<T>;
+  /** The same for an act that brings much in; it has a connection of its own, so that nobody waits for one meanwhile. */
+  bulk<T>(act: (tx: Bulk) => Promise<T>): Promise<T>;
   /** The same for an act that writes in one statement, which is a transaction by itself. */
   statement<T>(act: (db: Queryable) => Promise<T>): Promise<T>;
   /** A view of one moment, for reading over more than one query; it holds a connection until it is ended. */
@@ -68,7 +83,7 @@ types.setTypeParser(pg.types.builtins.INT8, Number);
 types.setTypeParser(pg.types.builtins.NUMERIC, Number);
 types.setTypeParser(pg.types.builtins.DATE, (text) => text);
 
-const queryable = (client: pg.Pool | pg.PoolClient): Queryable => ({
+const queryable = (client: pg.Pool | pg.ClientBase): Queryable => ({
   async query<Row extends object>(
     text: string,
     values: readonly unknown[] = [],
@@ -83,22 +98,52 @@ const queryable = (client: pg.Pool | pg.PoolClient): Queryable => ({
   },
 });
 
+/** A transaction on a connection of its own, which has no pipeline: rows that are copied would get between its questions. */
+async function onceInBulk<T>(way: pg.ClientConfig, act: (tx: Bulk) => Promise<T>): Promise<T> {
+  const client = new pg.Client(way);
+  // A connection that ends is told by the statement that is under way.
+  client.on('error', () => undefined);
+  try {
+    await client.connect();
+    await client.query('begin');
+    const result = await act({
+      ...queryable(client),
+      copy: (sql, lines) => pipeline(Readable.from(lines), client.query(copyFrom(sql))),
+    });
+    await client.query('commit');
+    return result;
+  } finally {
+    // What was not committed goes with it.
+    await client.end();
+  }
+}
+
+/** Acts again where another one was in the way. */
+async function again<T>(act: () => Promise<T>): Promise<T> {
+  for (let run = 1; ; run += 1)
+    try {
+      return await act();
+    } catch (error) {
+      if (!isInTheWay(error) || run === MOST_RUNS) throw error;
+      await sleep(run * 20 * (1 + Math.random()));
+    }
+}
+
 /**
  * Opens a pool. Connections are made when first needed.
  * @param url a `postgresql://` URL; its role must be `barys_app` or one that may become it
  * @param as the application's rights, or all that the URL's role has (planting, migrating)
  */
 export function openDatabase(url: string, as: 'application' | 'owner' = 'application'): Database {
-  const pool = new pg.Pool({
+  const way: pg.ClientConfig = {
     connectionString: url,
-    max: 10,
     connectionTimeoutMillis: 10_000,
-    // What is asked at once is sent at once, and not each after the answer before it.
-    pipeline: true,
     // Statements are short: compiling one costs more than it ever saves.
     options: `-c timezone=UTC -c jit=off${as === 'application' ? ` -c role=barys_app -c lock_timeout=${LOCK_TIMEOUT_MS} -c statement_timeout=${STATEMENT_TIMEOUT_MS}` : ''}`,
     types,
-  });
+  };
+  // What is asked at once is sent at once, and not each after the answer before it.
+  const pool = new pg.Pool({ ...way, max: 10, pipeline: true });
   // An idle connection that the server closed is replaced by the next query; without a listener it would end the process.
   pool.on('error', () => undefined);
   const once = async <T>(act: (tx: Queryable) => Promise<T>): Promise<T> => {
@@ -121,20 +166,12 @@ export function openDatabase(url: string, as: 'application' | 'owner' = 'applica
       client.release(broken);
     }
   };
-  const again = async <T>(act: () => Promise<T>): Promise<T> => {
-    for (let run = 1; ; run += 1)
-      try {
-        return await act();
-      } catch (error) {
-        if (!isInTheWay(error) || run === MOST_RUNS) throw error;
-        await sleep(run * 20 * (1 + Math.random()));
-      }
-  };
-  const whole = queryable(pool);
+  const each = queryable(pool);
   return {
-    ...whole,
+    ...each,
     transaction: (act) => again(() => once(act)),
-    statement: (act) => again(() => act(whole)),
+    bulk: (act) => again(() => onceInBulk(way, act)),
+    statement: (act) => again(() => act(each)),
     async snapshot() {
       const client = await pool.connect();
       try {

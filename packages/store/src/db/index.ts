@@ -1,6 +1,7 @@
 /** The database, its errors, and the trail with its seals. */
 export { appendToTrail } from './audit';
 export {
+  type Bulk,
   type Database,
   isDatabaseAway,
   isDiskFull,

@@ -25,7 +25,7 @@ import {
 import { open } from 'node:fs/promises';
 import type { Database, Queryable } from './database';
 
-/** Entries of one seal at most; what is more goes into the next. */
+/** Where a seal has as many entries as this, no further statement's go into it. */
 const MOST_ENTRIES = 1_000_000;
 
 export interface Seal {
@@ -200,13 +200,21 @@ export const sealsAfter = (db: Queryable, number: number, limit: number): Promis
 async function makeSeal(tx: Queryable, folder: SealFolder, isMigration: boolean): Promise<Seal | null> {
   const [found] = await tx.query<{ entries: string | null; contentHash: Buffer }>(
     `with taken as (
-       delete from unsealed where entry in (select entry from unsealed order by entry limit ${MOST_ENTRIES}) returning entry
+       delete from unsealed where first in (
+         select first from (
+           select first, sum(size) over (order by first) - size as before
+           from (select first, (select sum(upper(r) - lower(r)) from unnest(entries) r) as size from unsealed) sized
+         ) counted where before < ${MOST_ENTRIES}
+       ) returning entries
+     ),
+     numbers as (
+       select generate_series(lower(r), upper(r) - 1) as entry from taken, unnest(entries) r
      ),
      hashes as (
-       select id, hash from audit_entry where id in (select entry from taken)
-       union all select id, hash from record_entry where id in (select entry from taken)
+       select id, hash from audit_entry where id in (select entry from numbers)
+       union all select id, hash from record_entry where id in (select entry from numbers)
      )
-     select (select range_agg(int8range(entry, entry, '[]')) from taken)::text as entries,
+     select (select range_agg(r) from taken, unnest(entries) r)::text as entries,
        (select sha256(coalesce(string_agg(hash, '' order by id), '')) from hashes) as "contentHash"`,
   );
   if (found?.entries == null) return null;

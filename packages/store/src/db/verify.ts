@@ -224,6 +224,9 @@ async function checkContent(db: Queryable, content: SealedContent, seals: readon
     find(`seal ${seal.number}: one of its entries, ${seal.entries}, is not as it was sealed`);
 }
 
+/** The numbers of what waits for its seal. */
+const UNSEALED = `(select generate_series(lower(r), upper(r) - 1) as entry from unsealed, unnest(entries) r) waiting`;
+
 /** Entries that stand nowhere in a seal and do not wait for one, and entries of records that no act made. */
 async function checkEntries(db: Queryable, from: number, isJustMigrated: boolean): Promise<number> {
   const [broken] = await db.query<{ id: number }>(
@@ -236,7 +239,7 @@ async function checkEntries(db: Queryable, from: number, isJustMigrated: boolean
   if (broken?.id != null) find(`entry ${broken.id}: it is missing, altered or out of its place`);
   const [loose] = await db.query<{ id: number }>(
     `select min(id) as id from (select id from audit_entry union all select id from record_entry) entry
-     where id >= $1 and not exists (select from unsealed where entry = id)
+     where id >= $1 and not exists (select from ${UNSEALED} where entry = id)
        and not exists (select from seal where entries @> id)`,
     [from],
   );
@@ -253,7 +256,7 @@ async function checkEntries(db: Queryable, from: number, isJustMigrated: boolean
   const [carried] = await db.query<{ id: number }>(
     `select record_entry.id from record_entry where record_entry.id >= $1 and change = 'carried'
        and not exists (select from seal where is_migration and entries @> record_entry.id)
-       and not ($2 and exists (select from unsealed where entry = record_entry.id))
+       and not ($2 and exists (select from ${UNSEALED} where entry = record_entry.id))
      order by record_entry.id limit 1`,
     [from, isJustMigrated],
   );

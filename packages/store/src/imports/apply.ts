@@ -1,10 +1,10 @@
 /** Writes checked rows, many at a time, all in the caller's transaction. */
 import { appendToTrail } from '../db/audit';
-import type { Queryable } from '../db/database';
+import type { Bulk, Queryable } from '../db/database';
 import type { Actor } from '../people/actor';
 import { CONFIGURATION_COLUMNS, RANGE_PARTS, SETTING_KEYS } from '../registers/configuration';
-import { columnsOf, keysOf, rowOf } from '../registers/fields';
-import { insertInstruments, instrumentRows } from '../registers/instruments';
+import { columnsOf, copyOf, rowOf } from '../registers/fields';
+import { INSTRUMENT_FIELDS, TOLERANCE_FIELDS } from '../registers/instrument';
 import { addCertificate } from '../registers/certificates';
 import { addStandard, findStandard, keepModule } from '../registers/references';
 import { StoreError } from '../db/errors';
@@ -14,29 +14,47 @@ import type { ImportKind } from './columns';
 
 const RANGE_ROW = rowOf(CONFIGURATION_COLUMNS);
 const RANGE_COLUMNS = columnsOf(CONFIGURATION_COLUMNS);
-const RANGE_VALUES = keysOf(CONFIGURATION_COLUMNS);
 
-/** Rows that are ready to be sent. */
-type Write = () => Promise<void>;
+const INSTRUMENT_COPY = `copy instrument (id, ${columnsOf(INSTRUMENT_FIELDS)}, ${columnsOf(TOLERANCE_FIELDS)}) from stdin`;
+const RANGE_COPY = `copy configuration (instrument_id, version, ${RANGE_COLUMNS}, made_by, made_at) from stdin`;
+const instrumentLine = copyOf(INSTRUMENT_FIELDS);
+const toleranceLine = copyOf(TOLERANCE_FIELDS);
+const rangeLine = copyOf(CONFIGURATION_COLUMNS);
 
-/** Instruments and their ranges go on their way together: PostgreSQL takes the ranges up as soon as it has the instruments. */
-function instruments(tx: Queryable, actor: Actor, rows: readonly RowsOf['instruments'][]): Write {
-  const entries = instrumentRows(rows.map(({ instrument }) => instrument));
-  const ranges = JSON.stringify(
-    rows.map(({ instrument, configuration }) => ({ tag: instrument.tag, ...configuration })),
+/** Lines that are made at once: some on their way while the next ones are made. */
+const LINES = 500;
+
+function* linesOf<R>(rows: readonly R[], line: (row: R, index: number) => string): Iterable<string> {
+  for (let from = 0; from < rows.length; from += LINES)
+    yield rows
+      .slice(from, from + LINES)
+      .map((row, index) => `${line(row, from + index)}\n`)
+      .join('');
+}
+
+async function insertInstruments(
+  tx: Bulk,
+  actor: Actor,
+  rows: readonly RowsOf['instruments'][],
+): Promise<void> {
+  const [{ numbers } = { numbers: '' }] = await tx.query<{ numbers: string }>(
+    `select string_agg(nextval('instrument_id_seq')::text, ' ') as numbers from generate_series(1, $1)`,
+    [rows.length],
   );
-  return async () => {
-    const both = await Promise.allSettled([
-      insertInstruments(tx, entries),
-      tx.query(
-        `insert into configuration (instrument_id, version, ${RANGE_COLUMNS}, made_by, made_at)
-         select instrument.id, 1, ${RANGE_VALUES}, $2, $3
-         from json_to_recordset($1) as entry (tag text, ${RANGE_ROW}) join instrument using (tag)`,
-        [ranges, actor.personId, actor.at],
-      ),
-    ]);
-    for (const one of both) if (one.status === 'rejected') throw one.reason;
-  };
+  const ids = numbers.split(' ');
+  await tx.copy(
+    INSTRUMENT_COPY,
+    linesOf(
+      rows,
+      ({ instrument }, index) =>
+        `${ids[index]}\t${instrumentLine(instrument)}\t${toleranceLine(instrument.tolerance)}`,
+    ),
+  );
+  const made = `${actor.personId}\t${actor.at.toISOString()}`;
+  await tx.copy(
+    RANGE_COPY,
+    linesOf(rows, ({ configuration }, index) => `${ids[index]}\t1\t${rangeLine(configuration)}\t${made}`),
+  );
 }
 
 /** A range from a file, with the settings of the version before where the file leaves them as they are. */
@@ -136,7 +154,7 @@ export class Taking {
   private writing: Promise<void> = Promise.resolve();
 
   constructor(
-    private readonly tx: Queryable,
+    private readonly tx: Bulk,
     private readonly actor: Actor,
     private readonly file: Imported,
   ) {}
@@ -146,28 +164,25 @@ export class Taking {
    * @throws whatever the rows of before could not be written for
    */
   async take(rows: readonly RowsOf[ImportKind][]): Promise<void> {
-    // What PostgreSQL reads is made ready while it is still busy with the rows of before.
-    const write = this.writeOf(rows);
     await this.writing;
-    this.writing = write();
+    this.writing = this.write(rows);
     // Heard by whoever waits next; until then nobody does.
     this.writing.catch(() => undefined);
   }
 
-  private writeOf(rows: readonly RowsOf[ImportKind][]): Write {
+  private async write(rows: readonly RowsOf[ImportKind][]): Promise<void> {
     const { tx, actor, file } = this;
     switch (file.kind) {
       case 'instruments':
-        return instruments(tx, actor, rows as RowsOf['instruments'][]);
+        return insertInstruments(tx, actor, rows as RowsOf['instruments'][]);
       case 'configurations':
-        return async () => {
-          this.due.push(...(await insertConfigurations(tx, actor, rows as RowsOf['configurations'][])));
-        };
+        this.due.push(...(await insertConfigurations(tx, actor, rows as RowsOf['configurations'][])));
+        return;
       case 'results':
         for (const { instrumentId } of rows as RowsOf['results'][]) this.touched.add(instrumentId);
-        return () => insertResults(tx, file.id, rows as RowsOf['results'][]);
+        return insertResults(tx, file.id, rows as RowsOf['results'][]);
       case 'references':
-        return () => insertReferences(tx, actor, rows as RowsOf['references'][]);
+        return insertReferences(tx, actor, rows as RowsOf['references'][]);
     }
   }
 

@@ -40,7 +40,8 @@ function iso(year: number, month: number, day: number): string | null {
   const date = new Date(Date.UTC(year, month - 1, day));
   const isReal =
     date.getUTCMonth() === month - 1 && date.getUTCDate() === day && year >= 1900 && year <= 2200;
-  return isReal ? date.toISOString().slice(0, 10) : null;
+  const two = (part: number) => String(part).padStart(2, '0');
+  return isReal ? `${year}-${two(month)}-${two(day)}` : null;
 }
 
 /** An ISO date; with dots the day is first (common practice), with slashes either may be. */
@@ -74,12 +75,20 @@ function raise(problem: CellProblem): never {
   throw problem;
 }
 
+/** Units of the answers to a file by how it writes them: a file says the same few over and over. */
+const unitsOf = new WeakMap<Answers, Map<string, Unit>>();
+
 /** A unit; one without its reference is taken as it was answered for the file, else asked. */
-export function unitCell(cell: string, name: string, { units }: Answers): Unit | null {
+export function unitCell(cell: string, name: string, answers: Answers): Unit | null {
   if (cell === '') return null;
-  const meant = units[cell] ?? cell;
+  const known = unitsOf.get(answers) ?? new Map<string, Unit>();
+  unitsOf.set(answers, known);
+  const before = known.get(cell);
+  if (before !== undefined) return before;
   try {
-    return parseUnit(meant).unit;
+    const { unit } = parseUnit(answers.units[cell] ?? cell);
+    known.set(cell, unit);
+    return unit;
   } catch (error) {
     if (!(error instanceof CoreError)) throw error;
     const { problem } = error;

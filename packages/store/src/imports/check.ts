@@ -39,8 +39,9 @@ export type Question =
       readonly rows: number;
     };
 
-export interface Checked<K extends ImportKind = ImportKind> {
-  readonly good: readonly { readonly line: number; readonly entry: RowsOf[K] }[];
+export interface Checked {
+  /** Lines that can be taken over. */
+  readonly good: readonly number[];
   readonly bad: readonly BadRow[];
   /** Lines whose entry is in the register already; they are left alone. */
   readonly known: readonly number[];
@@ -93,8 +94,8 @@ export async function checkRows<K extends ImportKind>(
   lookups: Lookups,
   isKnown: (entry: RowsOf[K], key: string) => boolean,
   { onProgress, signal, onGood }: CheckWatch<K> = {},
-): Promise<Checked<K>> {
-  const good: { line: number; entry: RowsOf[K] }[] = [];
+): Promise<Checked> {
+  const good: number[] = [];
   const lot: RowsOf[K][] = [];
   const handOn = async () => {
     const rows = lot.splice(0);
@@ -143,7 +144,7 @@ export async function checkRows<K extends ImportKind>(
       known.push(line);
       continue;
     }
-    good.push({ line, entry });
+    good.push(line);
     if (lot.push(entry) === LOT) await handOn();
   }
   if (lot.length > 0) await handOn();

@@ -25,7 +25,10 @@ function decode(bytes: Uint8Array): { text: string; encoding: ParsedCsv['encodin
 }
 
 /** A text that was written by `toCsv` comes back as it was. */
-const unescaped = (cell: string): string => cell.trim().replace(/^'(?=[=+\-@\t\r])/, '');
+const unescaped = (cell: string): string => {
+  const plain = cell.trim();
+  return plain.startsWith("'") ? plain.replace(/^'(?=[=+\-@\t\r])/, '') : plain;
+};
 
 const lineBreaksIn = (text: string): number => (text.match(/\r\n|\n|\r/g) ?? []).length;
 

@@ -1,11 +1,12 @@
 /** Files brought in: kept as they came, looked at, checked, and taken over whole or in part. */
+import { createHash } from 'node:crypto';
 import { isDeepStrictEqual } from 'node:util';
 import { z } from 'zod';
 import { appendToTrail } from '../db/audit';
 import type { Body } from '../registers/body';
 import { listBodies } from '../registers/bodies';
 import { CONFIGURATION_COLUMNS, type NewConfiguration } from '../registers/configuration';
-import type { Queryable } from '../db/database';
+import type { Bulk, Queryable } from '../db/database';
 import { StoreError } from '../db/errors';
 import { requireAdministrator } from '../people/people';
 import type { Actor } from '../people/actor';
@@ -40,6 +41,21 @@ export interface ImportFile {
   readonly importedAt: Date | null;
 }
 
+/** For how long the file that was read last is remembered, ms: it is brought, looked at, checked and taken over. */
+const REMEMBERED_MS = 60_000;
+let lastRead: { readonly sha256: string; readonly csv: ParsedCsv } | null = null;
+
+/** Reads a file, or remembers it. */
+async function readCsv(sha256: string, bytes: () => Promise<Uint8Array>): Promise<ParsedCsv> {
+  if (lastRead?.sha256 === sha256) return lastRead.csv;
+  const read = { sha256, csv: parseCsv(await bytes()) };
+  lastRead = read;
+  setTimeout(() => {
+    if (lastRead === read) lastRead = null;
+  }, REMEMBERED_MS).unref();
+  return read.csv;
+}
+
 /**
  * Keeps a file for importing.
  * @throws StoreError `file-unreadable`, `unknown-person`, `not-allowed`
@@ -52,7 +68,8 @@ export async function bringFile(
   await requireAdministrator(tx, actor);
   if (bytes.length > LARGEST_IMPORT_BYTES)
     throw new StoreError({ code: 'file-unreadable', why: 'it is larger than 64 MB' });
-  const { header, rows } = parseCsv(bytes);
+  const sha256 = createHash('sha256').update(bytes).digest('hex');
+  const { header, rows } = await readCsv(sha256, () => Promise.resolve(bytes));
   if (header.length < 2 || rows.length === 0)
     throw new StoreError({ code: 'file-unreadable', why: 'it has no rows below a line of headings' });
   if (rows.length > MOST_ROWS)
@@ -62,8 +79,8 @@ export async function bringFile(
     });
   const [row] = await tx.query<{ id: number }>(
     `insert into import_file (kind, name, bytes, sha256, brought_by, brought_at)
-     values ($1, $2, $3, sha256($3), $4, $5) returning id`,
-    [kind, name.slice(0, 200), Buffer.from(bytes), actor.personId, actor.at],
+     values ($1, $2, $3, decode($4, 'hex'), $5, $6) returning id`,
+    [kind, name.slice(0, 200), Buffer.from(bytes), sha256, actor.personId, actor.at],
   );
   const id = row?.id ?? 0;
   await appendToTrail(tx, actor, {
@@ -75,14 +92,17 @@ export async function bringFile(
 }
 
 async function loadImport(db: Queryable, id: number): Promise<{ file: ImportFile; csv: ParsedCsv }> {
-  const [row] = await db.query<ImportFile & { bytes: Uint8Array }>(
-    `select id, kind, name, bytes, encode(sha256, 'hex') as sha256, brought_at as "broughtAt",
+  const [file] = await db.query<ImportFile>(
+    `select id, kind, name, encode(sha256, 'hex') as sha256, brought_at as "broughtAt",
        imported_at as "importedAt" from import_file where id = $1`,
     [id],
   );
-  if (row === undefined) throw new StoreError({ code: 'no-such', what: 'import', name: id });
-  const { bytes, ...file } = row;
-  return { file, csv: parseCsv(bytes) };
+  if (file === undefined) throw new StoreError({ code: 'no-such', what: 'import', name: id });
+  const csv = await readCsv(file.sha256, async () => {
+    const [row] = await db.query<{ bytes: Uint8Array }>('select bytes from import_file where id = $1', [id]);
+    return row?.bytes ?? new Uint8Array();
+  });
+  return { file, csv };
 }
 
 const headerText = (header: readonly string[]): string => JSON.stringify(header);
@@ -156,20 +176,29 @@ async function lookupsFor(db: Queryable, kind: ImportKind, today: string): Promi
   };
 }
 
-/** What the register has already, by the key of the kind. */
+/** The keys of what the register has already. */
+const KEYS_SQL: Readonly<Record<Exclude<ImportKind, 'configurations'>, string>> = {
+  instruments: 'select tag as key from instrument',
+  references: `select tag || ' ' || name as key from reference_module
+    join reference_standard on reference_standard.id = reference_id`,
+  results: `select tag || ' ' || done_on || ' ' || past_result.kind || ' ' || direction || ' ' ||
+      trim_scale(nominal_percent) as key
+    from past_result join instrument on instrument.id = instrument_id`,
+};
+
+/** What the register has already, by the key of the kind; of a range all that it says. */
 async function knownFor(db: Queryable, kind: ImportKind): Promise<Known> {
-  const keys: Record<ImportKind, string> = {
-    instruments: 'select tag as key, null as value from instrument',
-    references: `select tag || ' ' || name as key, null as value from reference_module
-      join reference_standard on reference_standard.id = reference_id`,
-    configurations: `select distinct on (instrument_id) tag as key,
-        jsonb_build_object(${RANGE_PAIRS}) as value
-      from configuration join instrument on instrument.id = instrument_id order by instrument_id, version desc`,
-    results: `select tag || ' ' || done_on || ' ' || past_result.kind || ' ' || direction || ' ' ||
-        trim_scale(nominal_percent) as key, null as value
-      from past_result join instrument on instrument.id = instrument_id`,
-  };
-  const rows = await db.query<{ key: string; value: unknown }>(keys[kind]);
+  if (kind !== 'configurations') {
+    // In one value: a row for each of a hundred thousand takes ten times as long to read.
+    const [row] = await db.query<{ keys: string[] | null }>(
+      `select json_agg(key) as keys from (${KEYS_SQL[kind]}) known`,
+    );
+    return new Map((row?.keys ?? []).map((key) => [key, null]));
+  }
+  const rows = await db.query<{ key: string; value: unknown }>(
+    `select distinct on (instrument_id) tag as key, jsonb_build_object(${RANGE_PAIRS}) as value
+     from configuration join instrument on instrument.id = instrument_id order by instrument_id, version desc`,
+  );
   return new Map(rows.map(({ key, value }) => [key, value]));
 }
 
@@ -221,7 +250,7 @@ export async function checkImport(
  * @throws StoreError `rows-bad` where all are wanted and some are bad, `no-such`, `unknown-person`, `not-allowed`
  */
 export async function takeImport(
-  tx: Queryable,
+  tx: Bulk,
   actor: Actor,
   id: number,
   choice: ImportChoice,

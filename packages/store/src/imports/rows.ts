@@ -220,6 +220,7 @@ export interface InstrumentRow {
 
 /** Fields that have a rule of their own: two are looked up, one follows the body. */
 const OWN_RULE: readonly InstrumentField[] = ['bodyId', 'procedureId', 'kind'];
+const CELL_FIELDS = FILE_FIELDS.filter(([key]) => !OWN_RULE.includes(key));
 
 /**
  * The fields of an instrument as their cells say.
@@ -229,11 +230,12 @@ function readFields(
   reader: Reader,
   usual: Readonly<Partial<Record<InstrumentField, unknown>>>,
 ): Record<InstrumentField, unknown> {
-  const entries = FILE_FIELDS.filter(([key]) => !OWN_RULE.includes(key)).map(([key, field]) => {
+  const read: Partial<Record<InstrumentField, unknown>> = {};
+  for (const [key, field] of CELL_FIELDS) {
     const found = reader.field(field.inFile ?? key, field);
-    return [key, found === '' || found === null ? (usual[key] ?? field.usual ?? found) : found];
-  });
-  return Object.fromEntries(entries) as Record<InstrumentField, unknown>;
+    read[key] = found === '' || found === null ? (usual[key] ?? field.usual ?? found) : found;
+  }
+  return read as Record<InstrumentField, unknown>;
 }
 
 export function readInstrument(reader: Reader, lookups: Lookups): InstrumentRow | null {
@@ -248,7 +250,11 @@ export function readInstrument(reader: Reader, lookups: Lookups): InstrumentRow 
   const kind =
     reader.choice('kind', INSTRUMENT_FIELDS.kind.heading, CHOICES.pressureKind) ?? body?.kind ?? 'gauge';
   const usual = { site: lookups.site, hookUp: usualHookUp(body?.kind ?? 'gauge'), dueOn: lookups.today };
-  const flat = { ...readFields(reader, usual), kind, bodyId: body?.id ?? 0, procedureId: procedureId ?? 0 };
+  const flat = Object.assign(readFields(reader, usual), {
+    kind,
+    bodyId: body?.id ?? 0,
+    procedureId: procedureId ?? 0,
+  });
   const range = readRange(reader, 'imported');
   const instrument = reader.parse(instrumentSchema, entryOfFlat(flat));
   const configuration = reader.parse(configurationSchema, range);

@@ -61,6 +61,28 @@ export const rowOf = (fields: Columns): string =>
     .map(([key, { type }]) => `${quoted(key)} ${type}`)
     .join(', ');
 
+/** What stands for itself otherwise in the text format of COPY. */
+const SPECIAL: Readonly<Record<string, string>> = { '\\': '\\\\', '\t': '\\t', '\n': '\\n', '\r': '\\r' };
+const copyText = (text: string): string =>
+  /[\\\t\n\r]/.test(text) ? text.replace(/[\\\t\n\r]/g, (one) => SPECIAL[one] ?? one) : text;
+const arrayText = (items: readonly unknown[]): string =>
+  `{${items.map((item) => `"${String(item).replace(/["\\]/g, '\\$&')}"`).join(',')}}`;
+
+/** A value as COPY reads it (PostgreSQL's manual, COPY, Text Format). */
+function copyValue(type: Column['type'], value: unknown): string {
+  if (typeof value === 'number') return String(value);
+  if (value == null) return '\\N';
+  if (type === 'jsonb') return copyText(JSON.stringify(value));
+  if (Array.isArray(value)) return copyText(arrayText(value));
+  return copyText(typeof value === 'string' ? value : JSON.stringify(value));
+}
+
+/** Makes of an entry what COPY reads for `columnsOf`, without the end of the line. */
+export function copyOf(fields: Columns): (entry: Readonly<Record<string, unknown>>) => string {
+  const all = Object.entries(fields).map(([key, { type }]) => ({ key, type }));
+  return (entry) => all.map(({ key, type }) => copyValue(type, entry[key])).join('\t');
+}
+
 /** Columns of a table, each under the key of its field. */
 export const selectOf = (fields: Columns, keys: readonly string[] = Object.keys(fields)): string =>
   keys.map((key) => `${fields[key]?.column ?? key} as ${quoted(key)}`).join(', ');

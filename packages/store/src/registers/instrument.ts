@@ -352,14 +352,21 @@ export const flatEntry = ({ tolerance, ...entry }: NewInstrument): Record<Instru
   ...tolerance,
 });
 
-const pick = (flat: Readonly<Record<string, unknown>>, keys: RegisterFields): Record<string, unknown> =>
-  Object.fromEntries(Object.keys(keys).map((key) => [key, flat[key]]));
+const KEYS = Object.keys(INSTRUMENT_FIELDS);
+const TOLERANCE_KEYS = Object.keys(TOLERANCE_FIELDS);
+
+function pick(flat: Readonly<Record<string, unknown>>, keys: readonly string[]): Record<string, unknown> {
+  const picked: Record<string, unknown> = {};
+  for (const key of keys) picked[key] = flat[key];
+  return picked;
+}
 
 /** An entry, not yet checked, from all its fields on one level. */
-export const entryOfFlat = (flat: Readonly<Record<InstrumentField, unknown>>): Record<string, unknown> => ({
-  ...pick(flat, INSTRUMENT_FIELDS),
-  tolerance: pick(flat, TOLERANCE_FIELDS),
-});
+export const entryOfFlat = (flat: Readonly<Record<InstrumentField, unknown>>): Record<string, unknown> => {
+  const entry = pick(flat, KEYS);
+  entry['tolerance'] = pick(flat, TOLERANCE_KEYS);
+  return entry;
+};
 
 /** The arrangement that most instruments of a kind hang on; common practice. */
 export const usualHookUp = (kind: PressureKind): Arrangement =>

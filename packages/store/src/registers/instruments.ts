@@ -97,17 +97,13 @@ const COLUMNS = columnsOf(ALL_INSTRUMENT_FIELDS);
 const KEYS = keysOf(ALL_INSTRUMENT_FIELDS);
 const ROW = rowOf(ALL_INSTRUMENT_FIELDS);
 
-/** Entries that were checked, as the statement reads them that writes them. */
-export const instrumentRows = (entries: readonly NewInstrument[]): string =>
-  JSON.stringify(entries.map(flatEntry));
-
-/** Writes `instrumentRows`, and gives their numbers. */
-export async function insertInstruments(tx: Queryable, rows: string): Promise<number[]> {
-  const written = await tx.query<{ id: number }>(
-    `insert into instrument (${COLUMNS}) select ${KEYS} from json_to_recordset($1) as entry (${ROW}) returning id`,
-    [rows],
+/** Writes an entry that was checked, and gives its number. */
+async function insertInstrument(tx: Queryable, entry: NewInstrument): Promise<number> {
+  const [written] = await tx.query<{ id: number }>(
+    `insert into instrument (${COLUMNS}) select ${KEYS} from json_to_record($1) as entry (${ROW}) returning id`,
+    [JSON.stringify(flatEntry(entry))],
   );
-  return written.map(({ id }) => id);
+  return written?.id ?? 0;
 }
 
 async function requireParts(tx: Queryable, { bodyId, procedureId }: NewInstrument): Promise<void> {
@@ -131,9 +127,7 @@ export async function addInstrument(
   await requireKeeper(tx, actor);
   await requireParts(tx, entry);
   await checkInterval(tx, actor, null, entry);
-  const [id = 0] = await refuseTaken({ what: 'instrument', name: entry.tag }, () =>
-    insertInstruments(tx, instrumentRows([entry])),
-  );
+  const id = await refuseTaken({ what: 'instrument', name: entry.tag }, () => insertInstrument(tx, entry));
   await appendToTrail(tx, actor, {
     act: 'add instrument',
     subject: { kind: 'instrument', id },

@@ -44,7 +44,7 @@ export async function POST(
             const { checked } = await checkImport(db, id, choice, actor.today, watch);
             say({ found: toFound(checked, false) });
           } else {
-            const checked = await db.transaction((tx) => takeImport(tx, actor, id, choice, wanted, watch));
+            const checked = await db.bulk((tx) => takeImport(tx, actor, id, choice, wanted, watch));
             say({ found: toFound(checked, true) });
           }
         } catch (error) {
