@@ -41,6 +41,26 @@ test.beforeEach(async ({ page, works }) => {
   await expect(field).toBeFocused();
 });
 
+test('digits that are typed before the page listens stay there, and outlast a reload', async ({ page }) => {
+  // The page is there, and its scripts are on their way.
+  let arrive = (): void => undefined;
+  const arrived = new Promise<void>((resolve) => (arrive = resolve));
+  await page.route('**/_next/static/**/*.js', async (route) => {
+    await arrived;
+    await route.continue();
+  });
+  await page.reload({ waitUntil: 'commit' });
+  const field = page.getByRole('textbox', { name: 'Reading at 0 % rising' });
+  await field.click();
+  await page.keyboard.type('4.01');
+  arrive();
+  await untilItListens(field);
+  await page.keyboard.type('2');
+  await expect(field).toHaveValue('4.012');
+  await page.reload();
+  await expect(field).toHaveValue('4.012');
+});
+
 test('the server is killed in mid-run: entering goes on, nothing is lost, nothing is doubled', async ({
   page,
   works,

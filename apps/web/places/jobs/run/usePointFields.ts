@@ -1,7 +1,7 @@
 'use client';
 /** The fields of the point in hand: where the hand is, what is wrong, and how it goes from one to the next. */
 import type { MadeWith } from '@barys/store/runs';
-import { useEffect, useImperativeHandle, useRef, useState, type RefObject } from 'react';
+import { useEffect, useEffectEvent, useImperativeHandle, useRef, useState, type RefObject } from 'react';
 import {
   nulled,
   columnsOf,
@@ -52,11 +52,12 @@ export function usePointFields({
 }): PointFields {
   const columns = columnsOf(madeWith);
   const [first = 'output'] = columns;
-  const elements = useRef<Elements['current']>({});
+  const { elements, keep, wasTyping } = useElements(draft, onDraft);
   const [isAppliedOpen, setIsAppliedOpen] = useState(draft.applied !== null);
   const [wrong, setWrong] = useState<Wrong | null>(null);
   const focus = (field: Field) => focusOn(elements, field);
-  useFocus(elements, { first, doubted: doubt, isAppliedAsked: isAppliedOpen && draft.applied === null });
+  const isAppliedAsked = isAppliedOpen && draft.applied === null;
+  useFocus(elements, { first, wasTyping, doubted: doubt, isAppliedAsked });
 
   /** The next field, or the point after the last one. */
   const enter = (from: Column) => {
@@ -96,7 +97,7 @@ export function usePointFields({
     isAppliedOpen,
     wrong,
     elementOf: (field) => elements.current[field] ?? null,
-    keep: (field, element) => void (elements.current[field] = element),
+    keep,
     focus,
     focusFirst: () => focus(first),
     write,
@@ -106,6 +107,42 @@ export function usePointFields({
       onDraft({ ...draft, applied: null });
       setIsAppliedOpen(false);
       focus(first);
+    },
+  };
+}
+
+interface Kept {
+  readonly elements: Elements;
+  keep(this: void, field: Field, element: HTMLInputElement | null): void;
+  /** Whether somebody was typing as the page began to listen; asked once. */
+  wasTyping(this: void): boolean;
+}
+
+/**
+ * The elements of the fields. What was typed before the page listened stands in one of them and nowhere else, until it is
+ * drawn anew.
+ */
+function useElements(draft: Draft, onDraft: (draft: Draft) => void): Kept {
+  const elements = useRef<Elements['current']>({});
+  const typed = useRef<Draft | null>(null);
+  const isTyping = useRef(false);
+  useEffect(() => {
+    if (typed.current !== null) onDraft(typed.current);
+    typed.current = null;
+  });
+  return {
+    elements,
+    keep: (field, element) => {
+      const isNew = element !== null && !(field in elements.current);
+      elements.current[field] = element;
+      if (!isNew || field === 'applied' || element.value === textOfColumn(draft, field)) return;
+      typed.current = withText(typed.current ?? draft, field, element.value);
+      isTyping.current = true;
+    },
+    wasTyping: () => {
+      const was = isTyping.current;
+      isTyping.current = false;
+      return was;
     },
   };
 }
@@ -122,15 +159,22 @@ function useFocus(
   elements: Elements,
   {
     first,
+    wasTyping,
     doubted,
     isAppliedAsked,
   }: {
     readonly first: Column;
+    readonly wasTyping: () => boolean;
     readonly doubted: Pick<Doubt, 'column'> | null;
     readonly isAppliedAsked: boolean;
   },
 ): void {
-  useEffect(() => focusOn(elements, first), [elements, first]);
+  const wasTypingAt = useEffectEvent(wasTyping);
+  useEffect(() => {
+    // Whoever is typing there goes on where they are.
+    if (wasTypingAt()) elements.current[first]?.focus();
+    else focusOn(elements, first);
+  }, [elements, first]);
   // What is doubted is selected: typing replaces it, Enter takes it.
   useEffect(() => {
     if (doubted !== null) focusOn(elements, doubted.column);
