@@ -109,7 +109,7 @@ export class Works {
         ...process.env,
         DATABASE_URL: serverUrl('BARYS_TEST_APP_URL', this.database),
         BARYS_SEALS: this.seals,
-        // Two browsers share the cores already; several servers at one door have tests of their own.
+        // Browsers share the cores already; several servers at one door have tests of their own.
         BARYS_PROCESSES: '1',
         NODE_ENV: 'production',
         NEXT_TELEMETRY_DISABLED: '1',
