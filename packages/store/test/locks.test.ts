@@ -1,4 +1,5 @@
 /** Many at once: nobody waits in a ring, and nothing bulk holds up a reading. */
+import { setTimeout as sleep } from 'node:timers/promises';
 import pg from 'pg';
 import { expect, it } from 'vitest';
 import { addInstrument, assignOwner, instrumentsDueNext } from '../src/registers/instruments';
@@ -139,17 +140,38 @@ it('what is brought in with a connection of its own is there whole or not at all
   expect([runs, await count()]).toEqual([2, before + 2]);
 });
 
-it('a connection of its own that is not to be had, or ends, is said as not now', async () => {
+it('of two that bring much in one waits for the other, and goes on whatever came of that', async () => {
+  const steps: string[] = [];
+  const act = (name: string) =>
+    app.bulk(async (tx) => {
+      steps.push(`${name} begins`);
+      await tx.query('select pg_sleep(0.1)');
+      steps.push(`${name} ends`);
+      if (name === 'first') throw new Error('no more');
+    });
+  const both = await Promise.allSettled([act('first'), act('second')]);
+  expect(both.map(({ status }) => status)).toEqual(['rejected', 'fulfilled']);
+  expect(steps).toEqual(['first begins', 'first ends', 'second begins', 'second ends']);
+});
+
+it('a connection of its own that is not to be had is said as not now', async () => {
   const nowhere = openDatabase('postgresql://barys_app@127.0.0.1:1/none');
   const refused: unknown = await nowhere.bulk(() => Promise.resolve()).catch((one: unknown) => one);
   expect(isDatabaseAway(refused)).toBe(true);
   await nowhere.close();
-  const ended: unknown = await app
-    .bulk(async (tx) => {
-      const [self] = await tx.query<{ pid: number }>('select pg_backend_pid() as pid');
-      await base.owner.query('select pg_terminate_backend($1)', [self?.pid]);
-      await tx.query('select pg_sleep(1)');
-    })
-    .catch((one: unknown) => one);
-  expect(isDatabaseAway(ended)).toBe(true);
 });
+
+it.each(['transaction', 'bulk'] as const)(
+  'a connection of a %s that ends is said as not now, whether it is noticed at once or by the next question',
+  async (kind) => {
+    for (const pause of [0, 200]) {
+      const ended: unknown = await app[kind](async (tx) => {
+        const [self] = await tx.query<{ pid: number }>('select pg_backend_pid() as pid');
+        await base.owner.query('select pg_terminate_backend($1)', [self?.pid]);
+        await sleep(pause);
+        await tx.query('select pg_sleep(1)');
+      }).catch((one: unknown) => one);
+      expect(isDatabaseAway(ended), String(ended)).toBe(true);
+    }
+  },
+);

@@ -13,6 +13,9 @@ const AWAY = /^(08|57P)|^(53300|3D000|55P03|57014)$/;
 /** What the way to it says when there is nobody at its end. */
 const NOBODY = ['ECONNREFUSED', 'ECONNRESET', 'EPIPE', 'ETIMEDOUT', 'ENOTFOUND', 'EHOSTUNREACH'];
 
+/** And of a connection that ended before, or was not to be had in time. */
+const LOST = /connection terminated|is not queryable|timeout exceeded when trying to connect/i;
+
 /** Two transactions that got in each other's way: the one that PostgreSQL ended is run again. */
 const RETRIED = ['40001', '40P01'];
 const MOST_RUNS = 4;
@@ -29,7 +32,7 @@ export function isDatabaseAway(error: unknown): boolean {
   const { code } = error as { code?: unknown };
   if (typeof code === 'string' && (AWAY.test(code) || NOBODY.includes(code))) return true;
   if (error instanceof AggregateError && error.errors.some(isDatabaseAway)) return true;
-  return /connection terminated|timeout exceeded when trying to connect/i.test(error.message);
+  return LOST.test(error.message);
 }
 
 /** Whether PostgreSQL has no room left to write to. */
@@ -60,7 +63,7 @@ export interface Bulk extends Queryable {
   /**
    * Writes rows by PostgreSQL's own fastest way.
    * @param sql a `copy ... from stdin`
-   * @param lines of its text format (`copyLine`), some at a time, made as they are taken
+   * @param lines of its text format (`copyOf`), some at a time, made as they are taken
    */
   copy(sql: string, lines: Iterable<string>): Promise<void>;
 }
@@ -68,7 +71,10 @@ export interface Bulk extends Queryable {
 export interface Database extends Queryable {
   /** Runs an act whole or not at all; again, where another one was in its way and PostgreSQL ended this one. */
   transaction<T>(act: (tx: Queryable) => Promise<T>): Promise<T>;
-  /** The same for an act that brings much in; it has a connection of its own, so that nobody waits for one meanwhile. */
+  /**
+   * The same for an act that brings much in. It has a connection of its own, so that nobody waits for one meanwhile; one such
+   * act at a time goes on in a process.
+   */
   bulk<T>(act: (tx: Bulk) => Promise<T>): Promise<T>;
   /** The same for an act that writes in one statement, which is a transaction by itself. */
   statement<T>(act: (db: Queryable) => Promise<T>): Promise<T>;
@@ -144,8 +150,10 @@ export function openDatabase(url: string, as: 'application' | 'owner' = 'applica
   };
   // What is asked at once is sent at once, and not each after the answer before it.
   const pool = new pg.Pool({ ...way, max: 10, pipeline: true });
-  // An idle connection that the server closed is replaced by the next query; without a listener it would end the process.
+  // A connection that the server closed is replaced where it is idle, and told by the next question where an act has it;
+  // without a listener it would end the process.
   pool.on('error', () => undefined);
+  pool.on('connect', (client) => void client.on('error', () => undefined));
   const once = async <T>(act: (tx: Queryable) => Promise<T>): Promise<T> => {
     const client = await pool.connect();
     let broken: Error | undefined;
@@ -167,10 +175,15 @@ export function openDatabase(url: string, as: 'application' | 'owner' = 'applica
     }
   };
   const each = queryable(pool);
+  let bulk: Promise<unknown> = Promise.resolve();
   return {
     ...each,
     transaction: (act) => again(() => once(act)),
-    bulk: (act) => again(() => onceInBulk(way, act)),
+    bulk(act) {
+      const done = bulk.then(() => again(() => onceInBulk(way, act)));
+      bulk = done.catch(() => undefined);
+      return done;
+    },
     statement: (act) => again(() => act(each)),
     async snapshot() {
       const client = await pool.connect();
