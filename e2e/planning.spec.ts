@@ -158,10 +158,12 @@ test('cards are dragged by mouse; two planners do not overwrite each other, and 
     await page.mouse.move(to.x + to.width / 2, to.y + to.height / 2, { steps: 8 });
     await page.mouse.up();
   };
+  const kept = page.waitForResponse((one) => one.request().method() === 'POST');
   await drag();
   await expect.poll(() => cellOf('Technician B')).toBe(true);
   await expect.poll(async () => (await standing(works))[0]?.name).toBe('Technician B');
-  // Somebody else moves it meanwhile.
+  // Somebody else moves it meanwhile, which this page no longer hears of.
+  await (await kept).finished();
   await works.query(`update planned set revision = revision + 1`);
   await drag();
   await expect(page.getByRole('alert').filter({ hasText: /the plan of PT-2107/ })).toBeVisible();
