@@ -25,23 +25,22 @@ const rangeLine = copyOf(CONFIGURATION_COLUMNS);
 const LINES = 500;
 
 function* linesOf<R>(rows: readonly R[], line: (row: R, index: number) => string): Iterable<string> {
-  for (let from = 0; from < rows.length; from += LINES)
-    yield rows
-      .slice(from, from + LINES)
-      .map((row, index) => `${line(row, from + index)}\n`)
-      .join('');
+  let lines = '';
+  for (const [index, row] of rows.entries()) {
+    lines += `${line(row, index)}\n`;
+    if ((index + 1) % LINES > 0 && index + 1 < rows.length) continue;
+    yield lines;
+    lines = '';
+  }
 }
 
+/** @param ids a number for each row */
 async function insertInstruments(
   tx: Bulk,
   actor: Actor,
+  ids: readonly string[],
   rows: readonly RowsOf['instruments'][],
 ): Promise<void> {
-  const [{ numbers } = { numbers: '' }] = await tx.query<{ numbers: string }>(
-    `select string_agg(nextval('instrument_id_seq')::text, ' ') as numbers from generate_series(1, $1)`,
-    [rows.length],
-  );
-  const ids = numbers.split(' ');
   await tx.copy(
     INSTRUMENT_COPY,
     linesOf(
@@ -152,11 +151,14 @@ export class Taking {
   private readonly due: string[] = [];
   private readonly touched = new Set<number>();
   private writing: Promise<void> = Promise.resolve();
+  private ids: string[] | null = null;
 
+  /** @param most how many rows there can be */
   constructor(
     private readonly tx: Bulk,
     private readonly actor: Actor,
     private readonly file: Imported,
+    private readonly most: number,
   ) {}
 
   /**
@@ -174,7 +176,8 @@ export class Taking {
     const { tx, actor, file } = this;
     switch (file.kind) {
       case 'instruments':
-        return insertInstruments(tx, actor, rows as RowsOf['instruments'][]);
+        this.ids ??= await this.takeIds();
+        return insertInstruments(tx, actor, this.ids.splice(0, rows.length), rows as RowsOf['instruments'][]);
       case 'configurations':
         this.due.push(...(await insertConfigurations(tx, actor, rows as RowsOf['configurations'][])));
         return;
@@ -184,6 +187,15 @@ export class Taking {
       case 'references':
         return insertReferences(tx, actor, rows as RowsOf['references'][]);
     }
+  }
+
+  /** Numbers for as many instruments as there can be, at once: each question would wait for rows that are being checked. */
+  private async takeIds(): Promise<string[]> {
+    const [row] = await this.tx.query<{ ids: string }>(
+      `select string_agg(nextval('instrument_id_seq')::text, ' ') as ids from generate_series(1, $1)`,
+      [this.most],
+    );
+    return row?.ids.split(' ') ?? [];
   }
 
   /**

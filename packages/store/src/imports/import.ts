@@ -264,7 +264,7 @@ export async function takeImport(
   await tx.query("select pg_advisory_xact_lock(hashtext('import'))");
   const loaded = await loadImport(tx, id);
   const { file, csv } = loaded;
-  const taking = new Taking(tx, actor, file);
+  const taking = new Taking(tx, actor, file, csv.rows.length);
   let checked: Checked;
   try {
     checked = await checkFile(tx, loaded, choice, actor.today, {

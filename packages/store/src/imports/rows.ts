@@ -69,13 +69,18 @@ class Reader {
       return null;
     }
   }
-  number = (field: string, name: string) => this.read(() => numberCell(this.cell(field), name));
-  date = (field: string, name: string) =>
-    this.read(() => dateCell(this.cell(field), name, this.answers.dateOrder));
-  pressureUnit = (field: string, name: string) =>
-    this.read(() => pressureUnitCell(this.cell(field), name, this.answers));
-  choice = <T extends string>(field: string, name: string, choices: Readonly<Record<string, T>>) =>
-    this.read(() => choiceCell(this.cell(field), name, choices));
+  number(field: string, name: string): number | null {
+    return this.read(() => numberCell(this.cell(field), name));
+  }
+  date(field: string, name: string): string | null {
+    return this.read(() => dateCell(this.cell(field), name, this.answers.dateOrder));
+  }
+  pressureUnit(field: string, name: string): string | null {
+    return this.read(() => pressureUnitCell(this.cell(field), name, this.answers));
+  }
+  choice<T extends string>(field: string, name: string, choices: Readonly<Record<string, T>>): T | null {
+    return this.read(() => choiceCell(this.cell(field), name, choices));
+  }
   /** A cell as the field of a register reads it. */
   field(name: string, { heading, read = 'text' }: RegisterField): unknown {
     if (typeof read === 'object') return this.choice(name, heading, read);
