@@ -33,11 +33,12 @@ async function signedIn(): Promise<string> {
   }
 }
 
-/** A run in hand and a point of it that was not read yet. */
+/** A run in hand of nine points, and one of them that was not read yet. */
 async function openPoint(): Promise<{ run: number; position: number }> {
   const [found] = (await rows(
     `select run.id as run, (select coalesce(max(position), 0) + 1 from reading where run_id = run.id) as position
-     from run join job on job.id = run.job_id where stage = 'as-found' order by run.id limit 1`,
+     from run join job on job.id = run.job_id where stage = 'as-found'
+       and not exists (select from reading where run_id = run.id and position = 9) order by run.id limit 1`,
   )) as { run: string; position: number }[];
   return { run: Number(found?.run), position: found?.position ?? 0 };
 }
@@ -186,8 +187,10 @@ describe('npm start', () => {
         `update request_rate set points = 300, expire = extract(epoch from now()) * 1000 + 60000
        where key like 'writes:person %'`,
       );
-      // Each lets by what comes before it hears from the count of all, and nothing after that.
-      expect(await enterFourTimes()).toEqual([409, 409, 409, 409]);
+      // Each lets by what comes before it hears from the count of all, which may be soon, and nothing after that.
+      for (const status of await enterFourTimes()) expect([409, 429]).toContain(status);
+      const entering = async () => (await enter(run, session, position)).status;
+      await expect.poll(entering, { timeout: 10_000 }).toBe(429);
       await sleep(1000);
       expect(await enterFourTimes()).toEqual([429, 429, 429, 429]);
       await statement('delete from request_rate');
@@ -283,7 +286,7 @@ describe('npm start', () => {
       await ready(again);
       const { run, position } = await openPoint();
       const response = await enter(run, await signedIn(), position);
-      expect(response.status).toBe(201);
+      expect(response.status, await response.clone().text()).toBe(201);
       const { savedClock } = (await response.json()) as { savedClock: string };
       const [kept] = await rows(
         `select to_char(read_at at time zone '${zone}', 'HH24:MI:SS') as clock from reading order by id desc limit 1`,

@@ -77,7 +77,7 @@ async function watchAll(
   const direct: number[] = [];
   let isMeasured = false;
   const look = async () => {
-    const answer = await fetch(`${url}/api/v1/bench`, { headers: { cookie }, signal: pages.signal });
+    const answer = await fetch(`${url}/api/v1/bench`, { headers: { cookie } });
     return (await answer.json()) as { id: number; values: { value: number }[] }[];
   };
   await sleep(2000);
