@@ -5,11 +5,11 @@ export default defineConfig({
   outputDir: '../test-results',
   // By their names: the longest journey is the first, so that none is left over alone at the end.
   fullyParallel: true,
-  // One more than the cores that this is made for: each waits for its page, its server and a bench for a part of its time.
-  workers: 3,
+  // A third would be done a fifth sooner on two quiet cores; on busy ones the journeys get in each other's way.
+  workers: 2,
   // Each step has its own; this one ends what waits for nothing, on a machine that others have kept busy for minutes.
   timeout: 600_000,
-  // Two cores run three browsers, three servers and PostgreSQL; a busy disk holds a commit for seconds.
+  // Two cores run two browsers, two servers and PostgreSQL; a busy disk holds a commit for seconds.
   expect: { timeout: 20_000 },
   reporter: [['list'], ['json']],
   use: {
