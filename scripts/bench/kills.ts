@@ -1,4 +1,4 @@
-/** The web server and PostgreSQL killed over and over while a technician enters: no acknowledged reading may be lost. */
+/** The web server and PostgreSQL killed over and over while technicians enter: no acknowledged reading may be lost. */
 import { openDatabase } from '@barys/store/db';
 import { asFoundRun, loadJob, openJobs } from '@barys/store/jobs';
 import { randomUUID } from 'node:crypto';

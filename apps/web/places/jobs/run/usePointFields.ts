@@ -111,7 +111,7 @@ export function usePointFields({
   };
 }
 
-interface Kept {
+interface FieldElements {
   readonly elements: Elements;
   keep(this: void, field: Field, element: HTMLInputElement | null): void;
   /** Whether somebody was typing as the page began to listen; asked once. */
@@ -122,7 +122,7 @@ interface Kept {
  * The elements of the fields. What was typed before the page listened stands in one of them and nowhere else, until it is
  * drawn anew.
  */
-function useElements(draft: Draft, onDraft: (draft: Draft) => void): Kept {
+function useElements(draft: Draft, onDraft: (draft: Draft) => void): FieldElements {
   const elements = useRef<Elements['current']>({});
   const typed = useRef<Draft | null>(null);
   const isTyping = useRef(false);
